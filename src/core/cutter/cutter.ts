@@ -1,0 +1,124 @@
+import { z } from 'zod';
+
+const positive = z.number().finite().positive();
+
+export const CUTTER_SHAPES = ['endmill', 'ball', 'bullnose', 'tapered-ball', 'v'] as const;
+export type CutterShape = (typeof CUTTER_SHAPES)[number];
+
+/** A bit as the cutter drawer holds it. Lengths in mm, angles in degrees, feeds in mm/min. */
+export const cutterSchema = z
+  .object({
+    id: z.string().min(1).max(64),
+    number: z.number().int().min(1).max(999),
+    name: z.string().min(1).max(80),
+    shape: z.enum(CUTTER_SHAPES),
+    /** The cutting diameter; for a tapered ball the diameter at the top of the flutes. */
+    diameter: positive.max(200),
+    cornerRadius: z.number().finite().min(0).default(0),
+    /** Tip diameter: of the ball of a tapered ball, of the flat of a V bit. */
+    tipDiameter: z.number().finite().min(0).default(0),
+    /** Degrees a side, tapered ball. */
+    taperAngle: z.number().finite().min(0).max(60).default(0),
+    /** Full angle, V bit. */
+    includedAngle: z.number().finite().min(0).max(170).default(0),
+    fluteLength: positive,
+    shankDiameter: positive,
+    stickOut: positive,
+    holderDiameter: positive.default(40),
+    flutes: z.number().int().min(1).max(12),
+    feed: positive,
+    plunge: positive,
+    rpm: positive,
+    maxStepdown: positive,
+    /** Deepest straight plunge into solid material; 0 for a bit that does not cut at its centre. */
+    maxPlungeDepth: z.number().finite().min(0),
+  })
+  .superRefine((c, ctx) => {
+    const bad = (path: string, message: string) => ctx.addIssue({ code: 'custom', path: [path], message });
+    if (c.shape === 'bullnose' && !(c.cornerRadius > 0 && c.cornerRadius <= c.diameter / 2)) {
+      bad('cornerRadius', `a bull-nose of ${c.diameter} mm needs a corner radius above 0 and up to ${c.diameter / 2} mm`);
+    }
+    if (c.shape === 'tapered-ball' && !(c.tipDiameter > 0 && c.tipDiameter <= c.diameter && c.taperAngle > 0)) {
+      bad('tipDiameter', `a tapered ball needs a tip diameter up to ${c.diameter} mm and a taper above 0 degrees`);
+    }
+    if (c.shape === 'v' && !(c.includedAngle > 0 && c.tipDiameter < c.diameter)) {
+      bad('includedAngle', 'a V bit needs an included angle above 0 degrees and a tip smaller than its diameter');
+    }
+  });
+export type Cutter = z.infer<typeof cutterSchema>;
+
+/** Codes and parameters of a profile as the kernels take them. */
+export interface Profile {
+  shape: 0 | 1 | 2 | 3 | 4;
+  /** Cutting radius, mm. */
+  R: number;
+  /** Corner radius (bull-nose), sphere radius (tapered ball), flat radius (V). */
+  p0: number;
+  /** Radius at which the cone starts (tapered ball). */
+  p1: number;
+  /** Rise of the cone a mm outwards. */
+  p2: number;
+}
+
+const rad = Math.PI / 180;
+
+/** The exact profile of a cutter. A tapered ball's cone is tangent to its sphere at p1 = r cos(taper). */
+export function profileOf(c: Cutter): Profile {
+  const R = c.diameter / 2;
+  switch (c.shape) {
+    case 'endmill':
+      return { shape: 0, R, p0: 0, p1: 0, p2: 0 };
+    case 'ball':
+      return { shape: 1, R, p0: 0, p1: 0, p2: 0 };
+    case 'bullnose':
+      return { shape: 2, R, p0: c.cornerRadius, p1: 0, p2: 0 };
+    case 'tapered-ball': {
+      const tip = c.tipDiameter / 2;
+      return { shape: 3, R, p0: tip, p1: Math.min(R, tip * Math.cos(c.taperAngle * rad)), p2: 1 / Math.tan(c.taperAngle * rad) };
+    }
+    case 'v':
+      return { shape: 4, R, p0: c.tipDiameter / 2, p1: 0, p2: 1 / Math.tan((c.includedAngle / 2) * rad) };
+  }
+}
+
+/** Height of the cutter's surface above its tip at distance r <= R from its axis, mm. */
+export function profileHeight(p: Profile, r: number): number {
+  switch (p.shape) {
+    case 0:
+      return 0;
+    case 1:
+      return p.R - Math.sqrt(Math.max(0, p.R * p.R - r * r));
+    case 2: {
+      const e = r - (p.R - p.p0);
+      return e <= 0 ? 0 : p.p0 - Math.sqrt(Math.max(0, p.p0 * p.p0 - e * e));
+    }
+    case 3:
+      if (r <= p.p1) return p.p0 - Math.sqrt(Math.max(0, p.p0 * p.p0 - r * r));
+      return p.p0 - Math.sqrt(Math.max(0, p.p0 * p.p0 - p.p1 * p.p1)) + (r - p.p1) * p.p2;
+    case 4:
+      return r <= p.p0 ? 0 : (r - p.p0) * p.p2;
+  }
+}
+
+/** Radius of the round tip that leaves the ridges of a finishing pass; 0 for a flat or pointed tip. */
+export function tipRadius(c: Cutter): number {
+  if (c.shape === 'ball') return c.diameter / 2;
+  if (c.shape === 'tapered-ball') return c.tipDiameter / 2;
+  if (c.shape === 'bullnose') return c.cornerRadius;
+  return 0;
+}
+
+/** Width that stepover shares are taken of: the diameter, or the tip's for a tapered ball (trade handbook, section 3). */
+export function stepoverBase(c: Cutter): number {
+  return c.shape === 'tapered-ball' ? c.tipDiameter : c.diameter;
+}
+
+/** Ridge between parallel ball passes on a plane: h = R - sqrt(R^2 - (s / 2)^2), any machining handbook. mm. */
+export function scallop(R: number, stepover: number): number {
+  return R - Math.sqrt(Math.max(0, R * R - (stepover / 2) ** 2));
+}
+
+/** Chip load in mm a tooth: feed / (rpm x flutes). */
+export function chipLoad(feed: number, rpm: number, flutes: number): number {
+  return feed / (rpm * flutes);
+}

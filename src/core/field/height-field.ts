@@ -1,0 +1,127 @@
+/**
+ * A grid of heights. `data` holds `height` rows of `width` values in mm, row 0 the southernmost; the centre of cell
+ * (i, j) lies at (originX + i * cell, originY + j * cell).
+ */
+export interface HeightField {
+  width: number;
+  height: number;
+  /** Side of a cell in mm. */
+  cell: number;
+  /** Centre of the first cell, mm. */
+  originX: number;
+  originY: number;
+  data: Float32Array;
+}
+
+/** Stands for "no material here": far below anything a machine reaches, and exact in a 32-bit float. */
+export const AIR = -1e6;
+
+export type Grid = Omit<HeightField, 'data'>;
+
+/** A field over `grid` with every cell at `value`. */
+export function makeField(grid: Grid, value = 0): HeightField {
+  const { width, height, cell, originX, originY } = grid;
+  const data = new Float32Array(width * height);
+  if (value !== 0) data.fill(value);
+  return { width, height, cell, originX, originY, data };
+}
+
+export function gridOf({ width, height, cell, originX, originY }: Grid): Grid {
+  return { width, height, cell, originX, originY };
+}
+
+/** The grid of cells whose centres lie `cell` apart over a board of `x` by `y` mm with its corner at 0, 0. */
+export function boardGrid(x: number, y: number, cell: number): Grid {
+  const width = Math.max(1, Math.round(x / cell));
+  const height = Math.max(1, Math.round(y / cell));
+  return { width, height, cell, originX: cell / 2, originY: cell / 2 };
+}
+
+/** The field with `n` more cells of `value` on every side. */
+export function padField(f: HeightField, n: number, value: number): HeightField {
+  const out = makeField(
+    {
+      width: f.width + 2 * n,
+      height: f.height + 2 * n,
+      cell: f.cell,
+      originX: f.originX - n * f.cell,
+      originY: f.originY - n * f.cell,
+    },
+    value,
+  );
+  for (let j = 0; j < f.height; j++) {
+    out.data.set(f.data.subarray(j * f.width, (j + 1) * f.width), (j + n) * out.width + n);
+  }
+  return out;
+}
+
+/**
+ * Coarser field of `factor` times the cell; each value is the highest (or lowest) of the fine cells whose centres lie
+ * within `reach` fine cells of the coarse cell's own square, so that it bounds the fine field from above (below).
+ */
+export function poolField(f: HeightField, factor: number, kind: 'max' | 'min', reach = 0): HeightField {
+  const width = Math.ceil(f.width / factor);
+  const height = Math.ceil(f.height / factor);
+  const out = makeField({
+    width,
+    height,
+    cell: f.cell * factor,
+    originX: f.originX + ((factor - 1) / 2) * f.cell,
+    originY: f.originY + ((factor - 1) / 2) * f.cell,
+  });
+  const max = kind === 'max';
+  for (let j = 0; j < height; j++) {
+    const y0 = Math.max(0, j * factor - reach);
+    const y1 = Math.min(f.height, (j + 1) * factor + reach);
+    for (let i = 0; i < width; i++) {
+      const x0 = Math.max(0, i * factor - reach);
+      const x1 = Math.min(f.width, (i + 1) * factor + reach);
+      let v = max ? -Infinity : Infinity;
+      for (let y = y0; y < y1; y++) {
+        for (let k = y * f.width + x0, e = y * f.width + x1; k < e; k++) {
+          const d = f.data[k];
+          if (max ? d > v : d < v) v = d;
+        }
+      }
+      out.data[j * width + i] = v;
+    }
+  }
+  return out;
+}
+
+/**
+ * Height at (x, y) mm by bilinear interpolation, clamped to the grid's edge. Where the four neighbours differ by more
+ * than `cliff` mm the highest of them is taken, so that a wall is never read as a slope that a bit could cut into.
+ */
+export function sampleField(f: HeightField, x: number, y: number, cliff = Infinity): number {
+  let u = (x - f.originX) / f.cell;
+  let v = (y - f.originY) / f.cell;
+  u = u < 0 ? 0 : u > f.width - 1 ? f.width - 1 : u;
+  v = v < 0 ? 0 : v > f.height - 1 ? f.height - 1 : v;
+  const i = Math.min(Math.floor(u), Math.max(0, f.width - 2));
+  const j = Math.min(Math.floor(v), Math.max(0, f.height - 2));
+  const di = f.width > 1 ? 1 : 0;
+  const dj = f.height > 1 ? f.width : 0;
+  const fx = u - i;
+  const fy = v - j;
+  const k = j * f.width + i;
+  const a = f.data[k];
+  const b = fx > 1e-9 ? f.data[k + di] : a;
+  const c = fy > 1e-9 ? f.data[k + dj] : a;
+  const d = fx > 1e-9 ? (fy > 1e-9 ? f.data[k + di + dj] : b) : c;
+  const hi = Math.max(a, b, c, d);
+  if (hi - Math.min(a, b, c, d) > cliff) return hi;
+  return (a * (1 - fx) + b * fx) * (1 - fy) + (c * (1 - fx) + d * fx) * fy;
+}
+
+/** Lowest and highest value that is not air; both 0 for a field of air only. */
+export function extent(f: HeightField): { low: number; high: number } {
+  let low = Infinity;
+  let high = -Infinity;
+  for (const v of f.data) {
+    if (v === AIR) continue;
+    if (v < low) low = v;
+    if (v > high) high = v;
+  }
+  return high === -Infinity ? { low: 0, high: 0 } : { low, high };
+}

@@ -1,0 +1,107 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { type Profile, profileHeight } from '../cutter/cutter';
+import type { HeightField } from '../field/height-field';
+import { removeStock } from './stock-removal';
+
+/**
+ * The plain definition, by dense search: the lowest point of the cutter over a cell while it runs along the segment,
+ * on 300 steps and then a golden-section refinement around the best of them.
+ */
+function sweptHeight(p: Profile, s: number[], x: number, y: number): number {
+  const at = (l: number) => {
+    const r = Math.hypot(x - (s[0] + l * (s[3] - s[0])), y - (s[1] + l * (s[4] - s[1])));
+    return r <= p.R ? s[2] + l * (s[5] - s[2]) + profileHeight(p, r) : Infinity;
+  };
+  const n = 300;
+  let best = 0;
+  let low = Infinity;
+  for (let i = 0; i <= n; i++) {
+    const v = at(i / n);
+    if (v < low) {
+      low = v;
+      best = i / n;
+    }
+  }
+  let a = Math.max(0, best - 1 / n);
+  let b = Math.min(1, best + 1 / n);
+  for (let i = 0; i < 40; i++) {
+    const c = b - (b - a) * 0.618;
+    const d = a + (b - a) * 0.618;
+    if (at(c) < at(d)) b = d;
+    else a = c;
+  }
+  return Math.min(low, at((a + b) / 2));
+}
+
+const shapes: Profile[] = [
+  { shape: 0, R: 1.2, p0: 0, p1: 0, p2: 0 },
+  { shape: 1, R: 1.5875, p0: 0, p1: 0, p2: 0 },
+  { shape: 2, R: 1.5, p0: 0.5, p1: 0, p2: 0 },
+  { shape: 3, R: 1.2, p0: 0.5, p1: 0.5 * Math.cos(0.09), p2: 1 / Math.tan(0.09) },
+  { shape: 4, R: 1.4, p0: 0.1, p1: 0, p2: 1.732 },
+];
+
+function slab(n: number): HeightField {
+  return { width: n, height: n, cell: 0.2, originX: 0.03, originY: -0.05, data: new Float32Array(n * n) };
+}
+
+const coordinate = fc.double({ min: 0.5, max: 5, noNaN: true });
+const depth = fc.double({ min: -4, max: 1, noNaN: true });
+
+test('stock removal is the exact swept cutter for every shape, slope and direction', () => {
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...shapes),
+      fc.array(fc.tuple(coordinate, coordinate, depth), { minLength: 2, maxLength: 4 }),
+      fc.constantFrom('free', 'raster', 'plunge'),
+      (p, points, kind) => {
+        if (kind === 'raster') points = points.map(([x, , z]) => [x, points[0][1], z]);
+        if (kind === 'raster') points.sort((a, b) => a[0] - b[0]);
+        if (kind === 'plunge') points = points.map(([, , z]) => [points[0][0], points[0][1], z]);
+        const f = slab(30);
+        const segs: number[][] = [];
+        for (let i = 1; i < points.length; i++) segs.push([...points[i - 1], ...points[i], 0]);
+        removeStock(f, p, Float64Array.from(segs.flat()));
+        for (let j = 0; j < 30; j += 2) {
+          for (let i = 0; i < 30; i++) {
+            const x = f.originX + i * f.cell;
+            const y = f.originY + j * f.cell;
+            const lowest = Math.min(0, ...segs.map((s) => sweptHeight(p, s, x, y)));
+            // At the rim the cutter's side is upright: a cell within 1e-4 mm of it may fall either way.
+            const rim = segs.some((s) => {
+              const L2 = (s[3] - s[0]) ** 2 + (s[4] - s[1]) ** 2;
+              const l = L2 ? Math.max(0, Math.min(1, ((x - s[0]) * (s[3] - s[0]) + (y - s[1]) * (s[4] - s[1])) / L2)) : 0;
+              const ends = [l, 0, 1].map((q) => Math.hypot(x - s[0] - q * (s[3] - s[0]), y - s[1] - q * (s[4] - s[1])));
+              return ends.some((r) => Math.abs(r - p.R) < 2e-3);
+            });
+            if (!rim) expect(Math.abs(f.data[j * 30 + i] - lowest)).toBeLessThan(1e-3);
+          }
+        }
+      },
+    ),
+    { numRuns: 40 },
+  );
+}, 300_000);
+
+test('a rapid removes nothing and reports how deep it reaches; a feed reports its depth of cut', () => {
+  const f = slab(30);
+  const bites = removeStock(
+    f,
+    shapes[0],
+    Float64Array.from([1, 3, -0.7, 5, 3, -0.7, 1, 1, 3, 0.5, 5, 3, 0.5, 1, 1, 3, -1.5, 5, 3, -1.5, 0, 1, 3, -1.5, 5, 3, -1.5, 1]),
+  );
+  expect(bites[0]).toBeCloseTo(0.7, 5);
+  expect(bites[1]).toBe(0);
+  expect(bites[2]).toBeCloseTo(1.5, 5);
+  expect(bites[3]).toBe(0);
+});
+
+test('cutting twice changes nothing', () => {
+  const f = slab(30);
+  const s = Float64Array.from([1, 1, -1, 4, 3.3, -2, 0]);
+  removeStock(f, shapes[1], s);
+  const once = f.data.slice();
+  expect(removeStock(f, shapes[1], s)[0]).toBeLessThan(1e-6);
+  expect(f.data).toEqual(once);
+});
