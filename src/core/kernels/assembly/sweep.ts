@@ -86,7 +86,7 @@ export function sweep(
           const ex = x0 - f64.load(p), ey = y0 - f64.load(p, 8);
           const l = Math.sqrt(ex * ex + ey * ey);
           if (shape == FLAT) amin = 0; // its end disc has covered the start
-          else if (l > 1e-9 && Math.abs(ex * uy - ey * ux) <= 1e-9 * l && ex * ux + ey * uy > 0) {
+          else if (l > 1e-9 && Math.abs(ex * uy - ey * ux) <= 3e-3 * l && ex * ux + ey * uy > 0) {
             const pm = (z0 - f64.load(p, 16)) / l;
             amin = R * min(0.0, min(sine, pm / Math.sqrt(1 + pm * pm)));
           } else if (l > 1e-9 || f64.load(p, 16) >= z0) amin = R * min(0.0, sine);
@@ -97,7 +97,7 @@ export function sweep(
         if (f64.load(p, 48) == 0 && f64.load(p) == x1 && f64.load(p, 8) == y1 && f64.load(p, 16) == z1) {
           const ex = f64.load(p, 24) - x1, ey = f64.load(p, 32) - y1;
           const l = Math.sqrt(ex * ex + ey * ey);
-          if (l > 1e-9 && Math.abs(ex * uy - ey * ux) <= 1e-9 * l && ex * ux + ey * uy > 0) {
+          if (l > 1e-9 && Math.abs(ex * uy - ey * ux) <= 3e-3 * l && ex * ux + ey * uy > 0) {
             const nm = (f64.load(p, 40) - z1) / l;
             amax = L + R * max(0.0, max(sine, nm / Math.sqrt(1 + nm * nm)));
           }

@@ -1,0 +1,174 @@
+/** Reliefs of the sample shop, an invented mill bakehouse, as plain functions of the place in mm. */
+
+/** A relief over a rounded rectangle or ellipse centred on 0, 0. */
+export interface Shape {
+  width: number;
+  height: number;
+  rise: number;
+  /** Distance from the centre to the outline along a direction. */
+  rim(dx: number, dy: number): number;
+  /** Height over the base, mm, inside the outline. */
+  at(x: number, y: number): number;
+}
+
+function smooth(a: number, b: number, v: number): number {
+  const t = Math.max(0, Math.min(1, (v - a) / (b - a)));
+  return t * t * (3 - 2 * t);
+}
+
+/** A parabolic dome over an ellipse of half axes a, b turned by `turn` radians. */
+function dome(x: number, y: number, cx: number, cy: number, a: number, b: number, turn: number, h: number): number {
+  const c = Math.cos(turn);
+  const s = Math.sin(turn);
+  const u = ((x - cx) * c + (y - cy) * s) / a;
+  const v = (-(x - cx) * s + (y - cy) * c) / b;
+  return h * (1 - u * u - v * v);
+}
+
+/** A round bar from (x0, y0) to (x1, y1), half as thick as wide. */
+function bar(x: number, y: number, x0: number, y0: number, x1: number, y1: number, r: number, h: number): number {
+  const dx = x1 - x0;
+  const dy = y1 - y0;
+  const t = Math.max(0, Math.min(1, ((x - x0) * dx + (y - y0) * dy) / (dx * dx + dy * dy)));
+  const d = Math.hypot(x - x0 - t * dx, y - y0 - t * dy) / r;
+  return h * (1 - d * d);
+}
+
+/** Inside distance to the edge of a rounded rectangle of half sizes a, b and corner radius r. */
+function insideRounded(x: number, y: number, a: number, b: number, r: number): number {
+  const qx = Math.abs(x) - (a - r);
+  const qy = Math.abs(y) - (b - r);
+  return r - Math.hypot(Math.max(qx, 0), Math.max(qy, 0)) - Math.min(Math.max(qx, qy), 0);
+}
+
+function roundedRim(a: number, b: number, r: number): Shape['rim'] {
+  return (dx, dy) => {
+    let low = 0;
+    let high = a + b;
+    for (let i = 0; i < 50; i++) {
+      const m = (low + high) / 2;
+      if (insideRounded(dx * m, dy * m, a, b, r) > 0) low = m;
+      else high = m;
+    }
+    return low;
+  };
+}
+
+const FIELD = 4;
+
+/** Heights of a sheaf of nine ears with its band, over a flat field at 0. */
+function sheaf(x: number, y: number): number {
+  let h = 0;
+  const put = (v: number) => {
+    if (v > h) h = v;
+  };
+  for (let i = -4; i <= 4; i++) {
+    const lean = i * 0.155;
+    const [sx, sy] = [i * 1.5, -26];
+    const [ex, ey] = [Math.sin(lean) * 52, -26 + Math.cos(lean) * 52];
+    put(bar(x, y, sx, sy, ex, ey, 1.7, 2.2));
+    put(bar(x, y, sx, sy, -i * 4.6, -58 + Math.abs(i) * 2, 1.7, 2.2));
+    for (let k = 0; k < 8; k++) {
+      const along = k * 4.7;
+      for (const side of [-1, 1]) {
+        const gx = ex + Math.sin(lean) * along + Math.cos(lean) * side * 2.7;
+        const gy = ey + Math.cos(lean) * along - Math.sin(lean) * side * 2.7;
+        put(dome(x, y, gx, gy, 2.6, 4.4, -lean - side * 0.35, 4.6 - 0.12 * k));
+      }
+    }
+    put(dome(x, y, ex + Math.sin(lean) * 37, ey + Math.cos(lean) * 37, 1.8, 4.5, -lean, 3.4));
+  }
+  put(dome(x, y, 0, -26, 14, 5.2, 0, 6.6));
+  put(dome(x, y, -11, -37, 10, 3.6, 0.75, 4.6));
+  put(dome(x, y, 11, -37, 10, 3.6, -0.75, 4.6));
+  return h;
+}
+
+/** The wheat-sheaf wall plaque: a moulded rim around a flat field with a sheaf in it, 280 x 180 mm, 10.6 mm high. */
+export const plaque: Shape = {
+  width: 280,
+  height: 180,
+  rise: 10.6,
+  rim: roundedRim(140, 90, 22),
+  at(x, y) {
+    const d = insideRounded(x, y, 140, 90, 22);
+    const rise = FIELD + 4.5 * Math.sqrt(Math.max(0, 1 - ((Math.min(d, 7) - 7) / 7) ** 2));
+    const rim = d < 7 ? rise : FIELD + 4.5 * (1 - smooth(9, 17, d));
+    const bead = d > 17 && d < 21 ? FIELD + 1.2 * (1 - ((d - 19) / 2) ** 2) : 0;
+    return Math.min(10.6, Math.max(rim, bead, FIELD + sheaf(x, y)));
+  },
+};
+
+/** A loaf with three slashes, the pattern that the cookie mould is sunk with: 116 x 76 mm, 9 mm high. */
+export const loaf: Shape = {
+  width: 116,
+  height: 76,
+  rise: 9,
+  rim: (dx, dy) => 1 / Math.hypot(dx / 58, dy / 38),
+  at(x, y) {
+    const q = Math.min(1, Math.hypot(x / 58, y / 38));
+    let h = 1.5 + 7.5 * (1 - q ** 3);
+    for (const k of [-1, 0, 1]) h -= 2.6 * Math.max(0, bar(x, y, k * 26 - 9, -17, k * 26 + 9, 17, 4, 1));
+    for (let i = 0; i < 24; i++) {
+      const t = (i / 24) * 2 * Math.PI;
+      h -= 1.1 * Math.max(0, dome(x, y, 50 * Math.cos(t), 31 * Math.sin(t), 2.6, 2.6, 0, 1));
+    }
+    return Math.max(0.8, h);
+  },
+};
+
+/**
+ * A closed mesh of a shape: the top over a grid of about `step` mm drawn in to the outline, a skirt and a flat back.
+ * @returns nine floats a triangle, mm, base at z = 0
+ */
+export function shapeMesh(s: Shape, step: number): Float32Array {
+  const nx = Math.round(s.width / step);
+  const ny = Math.round(s.height / step);
+  const at = (i: number, j: number): [number, number, number] => {
+    const u = (2 * i) / nx - 1;
+    const v = (2 * j) / ny - 1;
+    const x = (u * s.width) / 2;
+    const y = (v * s.height) / 2;
+    const r = Math.hypot(x, y);
+    if (r < 1e-9) return [0, 0, s.at(0, 0)];
+    // Along each ray the square's edge is drawn in to the outline, its middle stays.
+    const m = Math.max(Math.abs(u), Math.abs(v));
+    const k = 1 + (s.rim(x / r, y / r) / (r / m) - 1) * m ** 4;
+    return [x * k, y * k, s.at(x * k, y * k)];
+  };
+  const points = new Float64Array((nx + 1) * (ny + 1) * 3);
+  for (let j = 0; j <= ny; j++) for (let i = 0; i <= nx; i++) points.set(at(i, j), (j * (nx + 1) + i) * 3);
+  const out = new Float32Array(9 * (4 * nx * ny + 4 * (nx + ny)));
+  let n = 0;
+  const corner = (i: number, j: number, flat: boolean) => {
+    const k = (j * (nx + 1) + i) * 3;
+    out[n++] = points[k];
+    out[n++] = points[k + 1];
+    out[n++] = flat ? 0 : points[k + 2];
+  };
+  type Corner = [number, number, boolean];
+  const face = (...c: Corner[]) => {
+    for (const p of c) corner(...p);
+  };
+  for (let j = 0; j < ny; j++) {
+    for (let i = 0; i < nx; i++) {
+      face([i, j, false], [i + 1, j, false], [i + 1, j + 1, false]);
+      face([i, j, false], [i + 1, j + 1, false], [i, j + 1, false]);
+      face([i, j, true], [i + 1, j + 1, true], [i + 1, j, true]);
+      face([i, j, true], [i, j + 1, true], [i + 1, j + 1, true]);
+    }
+  }
+  const wall = (i0: number, j0: number, i1: number, j1: number) => {
+    face([i0, j0, true], [i1, j1, true], [i1, j1, false]);
+    face([i0, j0, true], [i1, j1, false], [i0, j0, false]);
+  };
+  for (let i = 0; i < nx; i++) {
+    wall(i, 0, i + 1, 0);
+    wall(i + 1, ny, i, ny);
+  }
+  for (let j = 0; j < ny; j++) {
+    wall(nx, j, nx, j + 1);
+    wall(0, j + 1, 0, j);
+  }
+  return out;
+}

@@ -1,0 +1,23 @@
+import { type Profile, profileHeight } from '../cutter/cutter';
+import type { HeightField } from '../field/height-field';
+import { cutterOffset, flatOffset } from './cutter-offset';
+import { removeStock } from './stock-removal';
+
+/** Where the heavy kernels run: in this thread, or spread over workers in bands of rows. */
+export interface KernelHost {
+  /** Offset by a cutter whose profile is moved outwards by `inflate` mm; see offsetRows. */
+  offset(f: HeightField, profile: Profile, inflate: number): Promise<Float32Array>;
+  /** Stock removal on `f` itself; see removeStock. */
+  remove(f: HeightField, profile: Profile, segments: Float64Array): Promise<Float32Array>;
+}
+
+/** The rows asked for of the offset by `profile`, its radius grown by `inflate` and its heights shifted with it. */
+export function offsetRows(f: HeightField, profile: Profile, inflate: number, rows?: [number, number]): Float32Array {
+  if (profile.shape === 0) return flatOffset(f, profile.R + inflate, rows);
+  return cutterOffset(f, profile.R + inflate, (r) => profileHeight(profile, Math.max(0, r - inflate)), rows);
+}
+
+export const localHost: KernelHost = {
+  offset: async (f, profile, inflate) => offsetRows(f, profile, inflate),
+  remove: async (f, profile, segments) => removeStock(f, profile, segments),
+};

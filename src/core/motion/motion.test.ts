@@ -1,0 +1,86 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { Path, sinkingFeed } from './path';
+import { thinLine } from './thin';
+import { motionTime } from './time';
+
+const machine = {
+  maxFeed: { x: 6000, y: 6000, z: 3000 },
+  acceleration: { x: 500, y: 500, z: 200 },
+  junctionDeviation: 0.01,
+};
+
+function pathOf(points: [number, number, number, number][]): Float64Array {
+  const p = new Path();
+  for (const [x, y, z, f] of points) f > 0 ? p.feed(x, y, z, f) : p.rapid(x, y, z);
+  return p.data;
+}
+
+// Trapezoid motion in closed form: t = L / v + v / a while L >= v^2 / a, else 2 sqrt(L / a). Any text on kinematics.
+test.each([
+  [100, 3000],
+  [1, 3000],
+  [0.2, 1200],
+])('one straight move of %d mm at %d mm/min takes the time of a trapezoid', (L, feed) => {
+  const v = feed / 60;
+  const a = 500;
+  const expected = L >= (v * v) / a ? L / v + v / a : 2 * Math.sqrt(L / a);
+  const t = motionTime(pathOf([[0, 0, 0, 0], [L, 0, 0, feed]]), machine);
+  expect(t.seconds).toBeCloseTo(expected, 9);
+  expect(t.naiveSeconds).toBeCloseTo(L / v, 9);
+});
+
+test('splitting a straight move changes nothing; a square corner costs its junction speed', () => {
+  const whole = motionTime(pathOf([[0, 0, 0, 0], [60, 0, 0, 3000]]), machine).seconds;
+  const parts = motionTime(pathOf([[0, 0, 0, 0], [7, 0, 0, 3000], [8, 0, 0, 3000], [60, 0, 0, 3000]]), machine).seconds;
+  expect(parts).toBeCloseTo(whole, 9);
+  // v_j^2 = a d s / (1 - s) with s = sin 45 degrees; the corner's acceleration is sqrt 2 times an axis's.
+  const s = Math.SQRT1_2;
+  const vj = Math.sqrt((500 * Math.SQRT2 * 0.01 * s) / (1 - s));
+  const v = 50;
+  const leg = 50 / v + v / (2 * 500) + (v - vj) ** 2 / (2 * 500 * v);
+  const corner = motionTime(pathOf([[0, 0, 0, 0], [50, 0, 0, 3000], [50, 50, 0, 3000]]), machine).seconds;
+  expect(corner).toBeCloseTo(2 * leg, 6);
+});
+
+test('rapids go at the slowest axis that takes part', () => {
+  const t = motionTime(pathOf([[0, 0, 0, 0], [0, 0, 100, 0]]), machine);
+  expect(t.rapidSeconds).toBeCloseTo(100 / 50 + 50 / 200, 9);
+  expect(t.rapidLength).toBe(100);
+});
+
+test('a sinking move never sinks faster than the plunge feed', () => {
+  expect(sinkingFeed(1800, 300, -1, 1)).toBe(300);
+  expect(sinkingFeed(1800, 300, -1, 10)).toBe(1800);
+  expect(sinkingFeed(1800, 300, 1, 1)).toBe(1800);
+});
+
+test('a thinned line stays between the surface and the tolerance at every sample', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.double({ min: -5, max: 5, noNaN: true }), { minLength: 1, maxLength: 200 }),
+      fc.constantFrom(0.1, 1, 10),
+      fc.constantFrom(0.01, 0.5),
+      (raw, smooth, tolerance) => {
+        const z = Float64Array.from(raw, (v, i) => v / smooth + Math.sin(i / 7));
+        const [p, h] = [new Float64Array(z.length + 1), new Float64Array(z.length + 1)];
+        const n = thinLine(z, z.length, 0.1, tolerance, p, h);
+        expect(n).toBeLessThanOrEqual(z.length);
+        for (let i = 0, k = 0; i < z.length; i++) {
+          const x = i * 0.1;
+          while (k + 2 < n && p[k + 1] < x - 1e-9) k++;
+          const y = n === 1 ? h[0] : h[k] + ((h[k + 1] - h[k]) * (x - p[k])) / (p[k + 1] - p[k]);
+          expect(y - z[i]).toBeGreaterThanOrEqual(-1e-9);
+          expect(y - z[i]).toBeLessThanOrEqual(tolerance + 1e-9);
+        }
+      },
+    ),
+  );
+});
+
+test('a hop goes up before it goes across', () => {
+  const p = new Path();
+  p.rapid(0, 0, -3);
+  p.hop(5, 5, 1, -2);
+  expect([...p.data]).toEqual([0, 0, -3, 0, 0, 0, 1, 0, 5, 5, 1, 0, 5, 5, -2, 0]);
+});

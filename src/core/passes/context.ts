@@ -1,0 +1,77 @@
+import type { Target } from '../arrange/target';
+import { MASK } from '../arrange/target';
+import type { Cutter } from '../cutter/cutter';
+import { AIR, type HeightField, makeField, padField, poolField } from '../field/height-field';
+import type { KernelHost } from '../kernels/host';
+import type { Pass } from '../plan/job';
+
+/** Height above the board's top for moves that begin and end a pass, mm. */
+export const SAFE_HEIGHT = 5;
+/** Height kept over the highest material under a move between areas, mm. */
+export const CLEARANCE = 1;
+
+/** What the passes of a job share while they are planned, one after the other. */
+export interface PassContext {
+  target: Target;
+  /** Target with the kept board grown by one cell, so that no interpolated point of a path reaches into it. */
+  planning: HeightField;
+  /** An upper bound of the stock's height at the moment, on a coarser grid padded with air. */
+  stock: HeightField;
+  board: { x: number; y: number };
+  mode: 'raised' | 'sunk';
+  host: KernelHost;
+}
+
+const STOCK_FACTOR = 2;
+/** Air around the board in the stock grid, mm: wider than any cutter's radius and overrun. */
+const STOCK_PAD = 30;
+
+/** The context before the first pass: a whole board. */
+export function makeContext(target: Target, board: { x: number; y: number }, mode: 'raised' | 'sunk', host: KernelHost): PassContext {
+  const { field, mask } = target;
+  const planning = makeField(field);
+  planning.data.set(field.data);
+  const { width, height } = field;
+  for (let j = 0; j < height; j++) {
+    for (let i = 0; i < width; i++) {
+      if (mask[j * width + i] !== MASK.keep) continue;
+      for (let b = Math.max(0, j - 1); b <= Math.min(height - 1, j + 1); b++) {
+        for (let a = Math.max(0, i - 1); a <= Math.min(width - 1, i + 1); a++) planning.data[b * width + a] = 0;
+      }
+    }
+  }
+  const coarse = poolField(makeField(field, 0), STOCK_FACTOR, 'max');
+  const stock = padField(coarse, Math.ceil(STOCK_PAD / coarse.cell), AIR);
+  return { target, planning, stock, board, mode, host };
+}
+
+/** Width of the ground around the outline that a pass clears, mm: as given, or worked out from its bit. */
+export function trenchOf(pass: Pass, cutter: Cutter, roughTrench: number): number {
+  if (pass.area.kind !== 'relief') return 0;
+  if (pass.area.trench !== null) return pass.area.trench;
+  // One and a half diameters as a rule, and room for the bit with stock on both sides (trade handbook, section 3;
+  // common practice, no source).
+  if (pass.kind === 'rough') return Math.max(1.5 * cutter.diameter, cutter.diameter + 2 * pass.stockToLeave + 1);
+  const own = Math.max(3.175, cutter.diameter);
+  return roughTrench > 0 ? Math.min(roughTrench, own) : own;
+}
+
+/** Highest stock under a cutter of radius R at every place: what a tip must stay above. */
+export async function clearHeights(ctx: PassContext, R: number): Promise<HeightField> {
+  const data = await ctx.host.offset(ctx.stock, { shape: 0, R, p0: 0, p1: 0, p2: 0 }, 1.5 * ctx.stock.cell);
+  return { ...ctx.stock, data };
+}
+
+/** Highest value of a coarse field along a straight line, its cells taken whole. */
+export function highestAlong(f: HeightField, x0: number, y0: number, x1: number, y1: number): number {
+  const n = Math.max(1, Math.ceil((Math.hypot(x1 - x0, y1 - y0) / f.cell) * 2));
+  let high = AIR;
+  for (let s = 0; s <= n; s++) {
+    const i = Math.round((x0 + ((x1 - x0) * s) / n - f.originX) / f.cell);
+    const j = Math.round((y0 + ((y1 - y0) * s) / n - f.originY) / f.cell);
+    if (i < 0 || j < 0 || i >= f.width || j >= f.height) continue;
+    const v = f.data[j * f.width + i];
+    if (v > high) high = v;
+  }
+  return high;
+}

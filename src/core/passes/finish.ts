@@ -1,0 +1,232 @@
+import { inArea } from '../arrange/target';
+import { type Cutter, profileOf, tipRadius } from '../cutter/cutter';
+import { AIR, type HeightField, padField, sampleField } from '../field/height-field';
+import { Path, sinkingFeed } from '../motion/path';
+import { thinLine } from '../motion/thin';
+import type { FinishPass } from '../plan/job';
+import { CLEARANCE, clearHeights, highestAlong, type PassContext, SAFE_HEIGHT } from './context';
+import { rampOnto } from './ramp';
+
+/** Sinking moves steeper than this (dz over length) are slowed to the plunge feed. */
+const STEEP = Math.SQRT1_2;
+
+/** One stretch of a row: samples at equal steps from (x0, y0) along the row's direction. */
+interface Stretch {
+  x0: number;
+  y0: number;
+  z: Float64Array;
+  done: boolean;
+}
+
+/**
+ * Finishing by raster at any angle: the tip runs on the exact cutter-offset surface of the target, sampled at the grid's
+ * cell along rows one stepover apart, thinned to the pass's tolerance and never below the surface. Rows are cut region by
+ * region in serpentines; a link stays on the surface when it is short, else it hops over what may still stand there.
+ */
+export async function planFinish(ctx: PassContext, pass: FinishPass, cutter: Cutter, trench: number): Promise<{ path: Path }> {
+  const R = cutter.diameter / 2;
+  const { cell } = ctx.planning;
+  const pad = Math.ceil((R + pass.stepover) / cell) + 2;
+  const surface = padField(ctx.planning, pad, AIR);
+  const offset: HeightField = { ...surface, data: await ctx.host.offset(surface, profileOf(cutter), 0) };
+  const clear = await clearHeights(ctx, R);
+  const raster = new Raster(ctx, pass, cutter, trench, offset);
+  const rows = raster.rows();
+  const path = new Path();
+  let row = 0;
+  for (;;) {
+    const next = pickStretch(rows, row, path, pass.stepover, raster);
+    if (!next) break;
+    const { stretch, turned } = next;
+    stretch.done = true;
+    const points = raster.points(stretch, turned);
+    if (next.link) emit(path, raster.link(path.x, path.y, points[0], points[1]), cutter, 1);
+    else hopTo(path, points, clear, cutter);
+    emit(path, points, cutter, 0);
+    row = next.row;
+  }
+  if (path.moves > 0) path.rapid(path.x, path.y, SAFE_HEIGHT);
+  return { path };
+}
+
+function hopTo(path: Path, points: Float64Array, clear: HeightField, cutter: Cutter): void {
+  const [x, y, z] = points;
+  const stock = highestAlong(clear, x, y, x, y);
+  if (path.moves === 0) path.rapid(x, y, SAFE_HEIGHT);
+  const over = Math.max(highestAlong(clear, path.x, path.y, x, y), z) + CLEARANCE;
+  const down = Math.max(stock, z) + CLEARANCE / 2;
+  path.hop(x, y, over, down);
+  const solid = stock - z;
+  if (solid > cutter.maxPlungeDepth) rampOnto(path, points, false, down, 5, cutter);
+  else path.feed(x, y, z, cutter.plunge);
+}
+
+/** Feeds along x y z points from the given one on. */
+function emit(path: Path, points: Float64Array, cutter: Cutter, first: number): void {
+  for (let i = 3 * first; i < points.length; i += 3) {
+    const dz = points[i + 2] - path.z;
+    const l = Math.hypot(points[i] - path.x, points[i + 1] - path.y, dz);
+    const feed = dz < -STEEP * l ? sinkingFeed(cutter.feed, cutter.plunge, dz, l) : cutter.feed;
+    path.feed(points[i], points[i + 1], points[i + 2], feed);
+  }
+}
+
+class Raster {
+  readonly ux: number;
+  readonly uy: number;
+  private readonly step: number;
+  private readonly reach: number;
+  private readonly cliff: number;
+
+  constructor(
+    private readonly ctx: PassContext,
+    private readonly pass: FinishPass,
+    private readonly cutter: Cutter,
+    trench: number,
+    private readonly offset: HeightField,
+  ) {
+    const a = (pass.angle * Math.PI) / 180;
+    // Exact on the axes, so that rows along them stay on the cells' centres.
+    this.ux = Math.abs(Math.cos(a)) < 1e-12 ? 0 : Math.cos(a);
+    this.uy = Math.abs(Math.sin(a)) < 1e-12 ? 0 : Math.sin(a);
+    this.step = offset.cell;
+    this.cliff = 4 * offset.cell;
+    // The tip's centre goes one radius beyond the outline, so that it sweeps the foot of the wall, and a row more.
+    this.reach = Math.max(0, trench - Math.max(tipRadius(cutter), cutter.diameter / 4)) + pass.stepover;
+  }
+
+  private allowed(x: number, y: number): boolean {
+    const { outside, field } = this.ctx.target;
+    const { board, mode } = this.ctx;
+    const cx = Math.min(Math.max(x, 0), board.x);
+    const cy = Math.min(Math.max(y, 0), board.y);
+    const beyond = Math.hypot(x - cx, y - cy);
+    const i = Math.min(field.width - 1, Math.max(0, Math.round((cx - field.originX) / field.cell)));
+    const j = Math.min(field.height - 1, Math.max(0, Math.round((cy - field.originY) / field.cell)));
+    const out = outside[j * field.width + i] + beyond;
+    const { area } = this.pass;
+    if (area.kind === 'face') return beyond <= this.cutter.diameter / 2 && (mode === 'raised' || out <= 0);
+    return inArea(area, this.reach, mode, x, y, out);
+  }
+
+  private height(x: number, y: number): number {
+    return Math.max(sampleField(this.offset, x, y, this.cliff), this.ctx.target.ground);
+  }
+
+  /** Stretches row by row: inside the area, and where there is board above the tip's surface to be cut. */
+  rows(): Stretch[][] {
+    const { field } = this.ctx.target;
+    const { ux, uy, step } = this;
+    const cx = field.originX + Math.floor(field.width / 2) * field.cell;
+    const cy = field.originY + Math.floor(field.height / 2) * field.cell;
+    const half = this.cutter.diameter / 2 + this.pass.stepover;
+    const w = (field.width * field.cell) / 2 + half;
+    const h = (field.height * field.cell) / 2 + half;
+    const nu = Math.ceil((Math.abs(ux) * w + Math.abs(uy) * h) / step);
+    const nv = Math.ceil((Math.abs(uy) * w + Math.abs(ux) * h) / this.pass.stepover);
+    const buffer = new Float64Array(2 * nu + 2);
+    const out: Stretch[][] = [];
+    for (let v = -nv; v <= nv; v++) {
+      const row: Stretch[] = [];
+      const ox = cx - v * this.pass.stepover * uy;
+      const oy = cy + v * this.pass.stepover * ux;
+      let start = 0;
+      let n = 0;
+      for (let u = -nu; u <= nu + 1; u++) {
+        const x = ox + u * step * ux;
+        const y = oy + u * step * uy;
+        if (u <= nu && this.allowed(x, y)) {
+          const z = this.height(x, y);
+          if (z < -1e-6) {
+            if (n === 0) start = u;
+            buffer[n++] = z;
+            continue;
+          }
+        }
+        if (n > 1) row.push({ x0: ox + start * step * ux, y0: oy + start * step * uy, z: buffer.slice(0, n), done: false });
+        n = 0;
+      }
+      out.push(row);
+    }
+    return out;
+  }
+
+  /** Where a stretch ends. */
+  end(s: Stretch): [number, number] {
+    const l = (s.z.length - 1) * this.step;
+    return [s.x0 + l * this.ux, s.y0 + l * this.uy];
+  }
+
+  /** A stretch as thinned x y z points, from its end when `turned`. */
+  points(s: Stretch, turned: boolean): Float64Array {
+    if (!turned) return this.thin(s.z, s.x0, s.y0, this.ux, this.uy);
+    const [x, y] = this.end(s);
+    return this.thin(s.z.slice().reverse(), x, y, -this.ux, -this.uy);
+  }
+
+  private thin(z: Float64Array, x0: number, y0: number, ux: number, uy: number, step = this.step): Float64Array {
+    const at = new Float64Array(z.length + 1);
+    const hs = new Float64Array(z.length + 1);
+    const n = thinLine(z, z.length, step, this.pass.tolerance, at, hs);
+    const out = new Float64Array(n * 3);
+    for (let i = 0; i < n; i++) out.set([x0 + at[i] * ux, y0 + at[i] * uy, hs[i]], 3 * i);
+    return out;
+  }
+
+  /** Points of a straight link on the surface. */
+  link(x0: number, y0: number, x1: number, y1: number): Float64Array {
+    const l = Math.hypot(x1 - x0, y1 - y0);
+    const n = Math.max(2, Math.ceil(l / this.step) + 1);
+    const z = new Float64Array(n);
+    for (let i = 0; i < n; i++) z[i] = this.height(x0 + ((x1 - x0) * i) / (n - 1), y0 + ((y1 - y0) * i) / (n - 1));
+    const step = l / (n - 1);
+    return this.thin(z, x0, y0, l > 0 ? (x1 - x0) / l : 0, l > 0 ? (y1 - y0) / l : 0, step);
+  }
+
+  /** Whether a link may run on the surface from one place to another: short, inside the area, and never up to the top. */
+  linkable(x0: number, y0: number, x1: number, y1: number): boolean {
+    const l = Math.hypot(x1 - x0, y1 - y0);
+    if (l > 4 * this.pass.stepover) return false;
+    for (let s = 0; s <= 4; s++) {
+      const x = x0 + ((x1 - x0) * s) / 4;
+      const y = y0 + ((y1 - y0) * s) / 4;
+      if (!this.allowed(x, y) || this.height(x, y) >= -1e-6) return false;
+    }
+    return true;
+  }
+}
+
+interface Pick {
+  stretch: Stretch;
+  row: number;
+  turned: boolean;
+  link: boolean;
+}
+
+/** The stretch to cut next: one that the tool can be led into on the surface, else the nearest that is left. */
+function pickStretch(rows: Stretch[][], row: number, path: Path, stepover: number, raster: Raster): Pick | undefined {
+  let best: Pick | undefined;
+  let least = Infinity;
+  const consider = (r: number, limit: number) => {
+    for (const stretch of rows[r] ?? []) {
+      if (stretch.done) continue;
+      const [ex, ey] = raster.end(stretch);
+      for (const turned of [false, true]) {
+        const d = path.moves === 0 ? r : Math.hypot((turned ? ex : stretch.x0) - path.x, (turned ? ey : stretch.y0) - path.y);
+        if (d < least && d <= limit) {
+          least = d;
+          best = { stretch, row: r, turned, link: false };
+        }
+      }
+    }
+  };
+  for (const r of [row + 1, row - 1, row]) consider(r, 4 * stepover);
+  if (best && path.moves > 0) {
+    const [ex, ey] = raster.end(best.stretch);
+    const { stretch, turned } = best;
+    best.link = raster.linkable(path.x, path.y, turned ? ex : stretch.x0, turned ? ey : stretch.y0);
+    return best;
+  }
+  for (let r = 0; r < rows.length; r++) consider(r, Infinity);
+  return best;
+}

@@ -1,0 +1,125 @@
+import { inArea } from '../arrange/target';
+import { type Cutter, profileOf } from '../cutter/cutter';
+import { distanceInside, distanceOutside } from '../field/distance';
+import { AIR, type HeightField, padField, poolField } from '../field/height-field';
+import { Path } from '../motion/path';
+import type { RoughPass } from '../plan/job';
+import { clearByRings, clearByRows, type Level } from './clear-level';
+import { clearHeights, type PassContext, SAFE_HEIGHT } from './context';
+import { roughLevels } from './levels';
+
+export interface Roughed {
+  path: Path;
+  levels: number[];
+}
+
+/**
+ * Roughing by levels. The target is grown by the stock to leave (a sphere, so that it is left along the normal) and
+ * offset by the cutter; at each level the tip may be wherever that surface lies at or under it. All is done on a coarser
+ * grid of highest values, with the cutter grown by what the coarser grid and the simplified contours may be off, so that
+ * the errors only ever leave a little more wood.
+ * Lowers ctx.stock to what is certainly open afterwards.
+ */
+export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutter, trench: number): Promise<Roughed> {
+  const R = cutter.diameter / 2;
+  const fine = ctx.planning.cell;
+  const factor = Math.max(1, Math.min(Math.round(cutter.diameter / 32 / fine), Math.round(ctx.stock.cell / fine)));
+  const pooled = poolField(ctx.planning, factor, 'max');
+  const tolerance = pooled.cell / 2;
+  const slack = 0.75 * pooled.cell + 0.71 * (factor - 1) * fine + tolerance;
+  const overrun = overrunOf(ctx, pass, cutter, trench);
+  const grid = padField(pooled, Math.ceil((R + slack + overrun + pass.stockToLeave) / pooled.cell) + 2, AIR);
+  let grown: HeightField = grid;
+  if (pass.stockToLeave > 0) {
+    const data = await ctx.host.offset(grid, { shape: 1, R: pass.stockToLeave, p0: 0, p1: 0, p2: 0 }, 0);
+    for (let k = 0; k < data.length; k++) data[k] += pass.stockToLeave;
+    grown = { ...grid, data };
+  }
+  const lowest = await ctx.host.offset(grown, profileOf(cutter), slack);
+  const domain = domainOf(ctx, pass, trench, grid, overrun);
+  const ground = ctx.target.ground + pass.stockToLeave;
+  for (let k = 0; k < lowest.length; k++) lowest[k] = domain[k] ? Math.max(lowest[k], ground) : Infinity;
+  const levels = roughLevels(lowest, 0, pass.stepdown);
+  const path = new Path();
+  let allowed: Uint8Array<ArrayBufferLike> = domain;
+  let above = 0;
+  for (const z of levels) {
+    const here = new Uint8Array(lowest.length);
+    let any = 0;
+    for (let k = 0; k < here.length; k++) if (allowed[k] && lowest[k] <= z + 1e-4) any += here[k] = 1;
+    if (any === 0) break;
+    const level: Level = { z, depth: distanceInside(here, grid.width, grid.height), grid, clear: await clearHeights(ctx, R) };
+    allowed = here;
+    if (hasStock(level, here, z)) {
+      const first = here.indexOf(1);
+      if (path.moves === 0) {
+        path.rapid(grid.originX + (first % grid.width) * grid.cell, grid.originY + Math.floor(first / grid.width) * grid.cell, SAFE_HEIGHT);
+      }
+      if (pass.strategy === 'rings') clearByRings(path, level, pass, cutter, tolerance);
+      else clearByRows(path, level, pass, cutter, tolerance);
+    }
+    lowerStock(ctx, here, grid, R, z, cutter.shape === 'endmill');
+    above = z;
+  }
+  if (path.moves > 0) path.rapid(path.x, path.y, SAFE_HEIGHT);
+  return { path, levels: levels.filter((z) => z >= above) };
+}
+
+/** How far beyond the board's edge the tip may run: only where the bit has no other way around the relief. */
+function overrunOf(ctx: PassContext, pass: RoughPass, cutter: Cutter, trench: number): number {
+  if (ctx.mode === 'sunk' || pass.area.kind !== 'relief') return 0;
+  const { outside, field } = ctx.target;
+  let nearest = Infinity;
+  for (let i = 0; i < field.width; i++) nearest = Math.min(nearest, outside[i], outside[outside.length - 1 - i]);
+  for (let j = 0; j < field.height; j++) {
+    nearest = Math.min(nearest, outside[j * field.width], outside[(j + 1) * field.width - 1]);
+  }
+  return nearest < trench ? cutter.diameter / 2 + pass.stockToLeave + 0.5 : 0;
+}
+
+/** Where the tip's centre may be at all: over the pass's area, and over the edge where it must. */
+function domainOf(ctx: PassContext, pass: RoughPass, trench: number, grid: HeightField, overrun: number): Uint8Array {
+  const { outside, field } = ctx.target;
+  const out = new Uint8Array(grid.width * grid.height);
+  for (let j = 0; j < grid.height; j++) {
+    const y = grid.originY + j * grid.cell;
+    const cy = Math.min(Math.max(y, 0), ctx.board.y);
+    for (let i = 0; i < grid.width; i++) {
+      const x = grid.originX + i * grid.cell;
+      const cx = Math.min(Math.max(x, 0), ctx.board.x);
+      if (Math.max(Math.abs(x - cx), Math.abs(y - cy)) > overrun) continue;
+      const a = Math.min(field.width - 1, Math.max(0, Math.round((cx - field.originX) / field.cell)));
+      const b = Math.min(field.height - 1, Math.max(0, Math.round((cy - field.originY) / field.cell)));
+      if (inArea(pass.area, trench, ctx.mode, cx, cy, outside[b * field.width + a])) out[j * grid.width + i] = 1;
+    }
+  }
+  return out;
+}
+
+function hasStock(level: Level, here: Uint8Array, z: number): boolean {
+  const { grid, clear } = level;
+  for (let k = 0; k < here.length; k++) {
+    if (!here[k]) continue;
+    const i = Math.round((grid.originX + (k % grid.width) * grid.cell - clear.originX) / clear.cell);
+    const j = Math.round((grid.originY + Math.floor(k / grid.width) * grid.cell - clear.originY) / clear.cell);
+    if (i >= 0 && j >= 0 && i < clear.width && j < clear.height && clear.data[j * clear.width + i] > z + 0.01) return true;
+  }
+  return false;
+}
+
+/** Marks as open at z what the cutter has certainly swept, a margin short of its rim. */
+function lowerStock(ctx: PassContext, here: Uint8Array, grid: HeightField, R: number, z: number, flat: boolean): void {
+  const { stock } = ctx;
+  const away = distanceOutside(here, grid.width, grid.height);
+  const sure = (flat ? R : 0) - 2 * stock.cell;
+  for (let j = 0; j < stock.height; j++) {
+    const b = Math.round((stock.originY + j * stock.cell - grid.originY) / grid.cell);
+    if (b < 0 || b >= grid.height) continue;
+    for (let i = 0; i < stock.width; i++) {
+      const a = Math.round((stock.originX + i * stock.cell - grid.originX) / grid.cell);
+      if (a < 0 || a >= grid.width) continue;
+      const k = j * stock.width + i;
+      if (away[b * grid.width + a] * grid.cell <= sure && stock.data[k] > z) stock.data[k] = z;
+    }
+  }
+}

@@ -1,0 +1,175 @@
+import { z } from 'zod';
+import { type Cutter, cutterSchema } from '../cutter/cutter';
+
+// Lengths in mm, feeds in mm/min, accelerations in mm/s2, angles in degrees, unless a name says otherwise.
+const finite = z.number().finite();
+const positive = finite.positive();
+const size = positive.max(10_000);
+const axes = z.object({ x: positive, y: positive, z: positive });
+
+export const ORIGINS = ['lower-left', 'lower-right', 'upper-left', 'upper-right', 'centre'] as const;
+export type Origin = (typeof ORIGINS)[number];
+
+export const machineSchema = z.object({
+  id: z.string().min(1).max(64),
+  name: z.string().min(1).max(80),
+  x: size,
+  y: size,
+  zTravel: positive.max(2000),
+  minRpm: finite.min(0),
+  maxRpm: positive,
+  maxFeed: axes,
+  acceleration: axes,
+  junctionDeviation: positive.max(1),
+  toolChanger: z.boolean(),
+});
+export type Machine = z.infer<typeof machineSchema>;
+
+export const boardSchema = z.object({
+  x: size,
+  y: size,
+  /** Measured, not nominal. */
+  thickness: positive.max(500),
+  material: z.string().min(1).max(60),
+  grain: z.enum(['along-x', 'along-y', 'none']),
+  origin: z.enum(ORIGINS),
+  zZero: z.enum(['top', 'bed']),
+  spoilboard: z.boolean(),
+  /** Where the board's lower left corner lies on the machine's table. */
+  place: z.object({ x: finite, y: finite }),
+});
+export type Board = z.infer<typeof boardSchema>;
+
+export const reliefSchema = z.object({
+  /** The relief's file: its name as the person knows it, and its content's SHA-256. */
+  file: z.string().min(1).max(255),
+  hash: z.string().regex(/^[0-9a-f]{64}$/, 'must be the SHA-256 of the file, 64 hex digits'),
+  kind: z.enum(['mesh', 'image']),
+  unit: z.enum(['mm', 'in']),
+  turns: z.tuple([z.number().int().min(0).max(3), z.number().int().min(0).max(3), z.number().int().min(0).max(3)]),
+  mirror: z.boolean(),
+  /** Base plane as a share of the turned mesh's thickness, from its lowest point; what lies below is lost. */
+  base: finite.min(0).max(0.99),
+  size: z.object({ x: size, y: size }),
+  rise: positive.max(500),
+  centre: z.object({ x: finite, y: finite }),
+  /** Carves the relief in, high places deepest. */
+  invert: z.boolean(),
+});
+export type Relief = z.infer<typeof reliefSchema>;
+
+export const areaSchema = z.discriminatedUnion('kind', [
+  /** The relief and its trench; null lets the width be worked out from the bit. */
+  z.object({ kind: z.literal('relief'), trench: finite.min(0).max(200).nullable() }),
+  z.object({ kind: z.literal('face') }),
+  z
+    .object({ kind: z.literal('frame'), x0: finite, y0: finite, x1: finite, y1: finite })
+    .refine((a) => a.x1 > a.x0 && a.y1 > a.y0, 'a frame needs x1 above x0 and y1 above y0'),
+]);
+export type Area = z.infer<typeof areaSchema>;
+
+const common = { id: z.string().min(1).max(64), cutter: z.string().min(1), area: areaSchema };
+
+export const passSchema = z.discriminatedUnion('kind', [
+  z.object({
+    ...common,
+    kind: z.literal('rough'),
+    strategy: z.enum(['rings', 'raster']),
+    /** Direction of the rows, raster only. */
+    angle: finite.min(-360).max(360),
+    stepover: positive,
+    stepdown: positive,
+    /** Left along the surface's normal, to the side as well as below. */
+    stockToLeave: finite.min(0).max(20),
+    rampAngle: positive.max(45),
+  }),
+  z.object({
+    ...common,
+    kind: z.literal('finish'),
+    angle: finite.min(-360).max(360),
+    stepover: positive,
+    /** Points are thinned so that the path lies between the surface and this much above it. */
+    tolerance: finite.min(0.001).max(0.2),
+  }),
+]);
+export type Pass = z.infer<typeof passSchema>;
+export type RoughPass = Extract<Pass, { kind: 'rough' }>;
+export type FinishPass = Extract<Pass, { kind: 'finish' }>;
+
+export const jobSchema = z
+  .object({
+    version: z.literal(1),
+    name: z.string().trim().min(1).max(80),
+    order: z.string().trim().max(40),
+    board: boardSchema,
+    machine: machineSchema,
+    cutters: z.array(cutterSchema).min(1).max(50),
+    relief: reliefSchema,
+    seat: z.object({
+      /** raised: the ground around is cleared; sunk: all outside the outline keeps the board's own top. */
+      mode: z.enum(['raised', 'sunk']),
+      /** Board above the relief's highest point before cutting; the rest is backing below. */
+      skin: finite.min(0).max(200),
+    }),
+    passes: z.array(passSchema).min(1).max(40),
+    output: z.object({ unit: z.enum(['mm', 'in']), oneFile: z.boolean() }),
+    /** Cell of the height fields; null lets it be worked out from the finest bit. */
+    cell: positive.min(0.01).max(2).nullable(),
+  })
+  .superRefine((job, ctx) => {
+    const bad = (path: (string | number)[], message: string) => ctx.addIssue({ code: 'custom', path, message });
+    job.passes.forEach((p, i) => {
+      const c = job.cutters.find((q) => q.id === p.cutter);
+      if (!c) return bad(['passes', i, 'cutter'], `"${p.cutter}" is not among the job's cutters; choose one that is`);
+      if (c.diameter > Math.max(job.board.x, job.board.y)) {
+        bad(['passes', i, 'cutter'], `${c.name} is ${c.diameter} mm wide, wider than the board; choose a smaller bit`);
+      }
+      if (p.stepover > c.diameter / (p.kind === 'rough' ? 2 : 1)) {
+        const most = p.kind === 'rough' ? 'half the diameter, so that no ribs are left standing' : 'the diameter';
+        bad(['passes', i, 'stepover'], `${p.stepover} mm is more than ${most} of ${c.name}; use up to ${c.diameter / (p.kind === 'rough' ? 2 : 1)} mm`);
+      }
+      if (p.stepover < c.diameter / 400) {
+        bad(['passes', i, 'stepover'], `${p.stepover} mm is under 1/400 of ${c.name}; use at least ${c.diameter / 400} mm`);
+      }
+      if (p.kind === 'rough' && p.stepdown < 0.02) bad(['passes', i, 'stepdown'], `${p.stepdown} mm is too thin; use at least 0.02 mm`);
+    });
+    if (job.output.oneFile && !job.machine.toolChanger) {
+      bad(['output', 'oneFile'], `one file needs a tool changer, which ${job.machine.name} has not; write a file for each bit`);
+    }
+  });
+export type Job = z.infer<typeof jobSchema>;
+
+/** The cutter of a pass. */
+export function cutterOf(job: Job, pass: Pass): Cutter {
+  return job.cutters.find((c) => c.id === pass.cutter)!;
+}
+
+/** What is wrong with a value that a schema refused, in one line: "board.thickness: 0 ...". */
+export function describeIssues(error: z.ZodError, input: unknown): string {
+  const issue = error.issues[0];
+  let value: unknown = input;
+  for (const key of issue.path) value = (value as Record<PropertyKey, unknown> | undefined)?.[key];
+  const shown = value === undefined ? 'missing' : JSON.stringify(value)?.slice(0, 60);
+  const where = issue.path.join('.') || 'the document';
+  return issue.code === 'custom' ? `${where}: ${issue.message}` : `${where} is ${shown}: ${issue.message}`;
+}
+
+/** Most cells of a board's height field: 96 MB a field, of which a plan holds about six. */
+export const MAX_CELLS = 24e6;
+
+/**
+ * Cell of the height fields. A path computed on a grid cuts too deep by at most e along the normal while
+ * c <= 2 cos(steepest) sqrt(e R); with e = 0.02 mm at 73 degrees that is R / 16 for a ball (bound derived from the chord of a
+ * circle; measured on wheat-like reliefs).
+ */
+export function cellOf(job: Pick<Job, 'cell' | 'board' | 'passes' | 'cutters'>): { cell: number; wanted: number } {
+  let wanted = 0.25;
+  for (const p of job.passes) {
+    const c = job.cutters.find((q) => q.id === p.cutter);
+    if (!c) continue;
+    const R = c.shape === 'tapered-ball' ? c.tipDiameter / 2 : c.diameter / 2;
+    wanted = Math.min(wanted, p.kind === 'finish' ? R / 15.875 : R / 20);
+  }
+  wanted = Math.max(0.01, job.cell ?? Math.floor(wanted * 1000) / 1000);
+  return { cell: Math.max(wanted, Math.sqrt((job.board.x * job.board.y) / MAX_CELLS)), wanted };
+}

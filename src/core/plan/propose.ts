@@ -1,0 +1,138 @@
+import type { Cutter } from '../cutter/cutter';
+import { stepoverBase } from '../cutter/cutter';
+import type { SourceInfo } from '../sources/inspect';
+import { MM_PER_INCH } from '../units/length';
+import { MATERIALS } from './defaults';
+import type { Board, Job, Machine } from './job';
+
+/** Floor kept under a proposed relief: the better of the two figures of the handbook, 1/8 in. */
+export const SOUND_FLOOR = 3.175;
+
+export interface Proposal {
+  name: string;
+  order: string;
+  file: string;
+  hash: string;
+  info: SourceInfo;
+  machine: Machine;
+  rough: Cutter;
+  finish: Cutter;
+  /** Absent: proposed from the relief's size. */
+  board?: Partial<Board>;
+  /** Plan size wanted in mm; one number locks the proportions. */
+  size?: { x: number; y?: number };
+  rise?: number;
+  unit?: 'mm' | 'in';
+  mode?: 'raised' | 'sunk';
+  invert?: boolean;
+}
+
+const round = (v: number, step: number) => Math.round(v / step) * step;
+const clean = (v: number) => Number(v.toFixed(4));
+
+/** Stepdown for a bit in a material, mm: the material's share of the diameter, within the bit's own limit. */
+export function stepdownFor(c: Cutter, material: string): number {
+  const share = MATERIALS.find((m) => m.name === material)?.stepdown ?? 0.4;
+  return clean(Math.min(c.maxStepdown, share * c.diameter));
+}
+
+/** Trench proposed around a raised relief, mm; see trenchOf for the rule. */
+function trenchFor(rough: Cutter): number {
+  return Math.max(1.5 * rough.diameter, rough.diameter + 3);
+}
+
+/**
+ * A whole job from a relief file: as large as the board leaves room for around it, or on a board that fits its own
+ * size; the rise in proportion, but no more than leaves a sound floor; a roughing and a finishing pass.
+ */
+export function proposeJob(p: Proposal): Job {
+  const { info } = p;
+  const scale = (p.unit ?? info.unit) === 'in' ? MM_PER_INCH : 1;
+  const mode = p.mode ?? 'raised';
+  const margin = mode === 'raised' ? trenchFor(p.rough) : 10;
+  const aspect = info.size.y / info.size.x;
+  const natural = info.kind === 'image' ? 150 / Math.max(1, aspect) : info.size.x * scale;
+  let x = p.size?.x ?? natural;
+  let y = p.size?.y ?? x * aspect;
+  const wantBoard = p.board?.x === undefined || p.board.y === undefined;
+  if (wantBoard && p.size === undefined) {
+    // A plausible piece on this machine: downloaded models come in any size.
+    const most = Math.min(p.machine.x, p.machine.y, 300) - 2 * margin;
+    const k = Math.min(1, most / Math.max(x, y));
+    x *= k;
+    y *= k;
+  }
+  const bx = p.board?.x ?? Math.ceil((x + 2 * margin) / 5) * 5;
+  const by = p.board?.y ?? Math.ceil((y + 2 * margin) / 5) * 5;
+  if (!wantBoard && p.size === undefined) {
+    const k = Math.min((bx - 2 * margin) / info.size.x, (by - 2 * margin) / info.size.y);
+    x = Math.max(1, Math.floor(info.size.x * k * 100) / 100);
+    y = Math.max(1, Math.floor(info.size.y * k * 100) / 100);
+  }
+  const thickness = p.board?.thickness ?? 19;
+  const inProportion = info.kind === 'image' ? Math.min(10, thickness / 2) : (info.size.z * x) / info.size.x;
+  const reach = Math.min(p.finish.fluteLength, p.rough.fluteLength) - 1;
+  const rise = p.rise ?? Math.max(0.5, round(Math.min(inProportion, thickness - SOUND_FLOOR, reach), 0.01));
+  const material = p.board?.material ?? 'maple';
+  return {
+    version: 1,
+    name: p.name,
+    order: p.order,
+    board: {
+      x: clean(bx),
+      y: clean(by),
+      thickness,
+      material,
+      grain: 'along-x',
+      origin: 'lower-left',
+      zZero: 'top',
+      spoilboard: true,
+      place: {
+        x: clean(Math.max(0, Math.min(20, (p.machine.x - bx) / 2))),
+        y: clean(Math.max(0, Math.min(20, (p.machine.y - by) / 2))),
+      },
+      ...p.board,
+    },
+    machine: p.machine,
+    cutters: [p.rough, p.finish].filter((c, i, all) => all.findIndex((d) => d.id === c.id) === i),
+    relief: {
+      file: p.file,
+      hash: p.hash,
+      kind: info.kind,
+      unit: p.unit ?? info.unit,
+      turns: info.turns,
+      mirror: info.mirror,
+      base: info.base,
+      size: { x: clean(x), y: clean(y) },
+      rise: clean(rise),
+      centre: { x: clean(bx / 2), y: clean(by / 2) },
+      invert: p.invert ?? false,
+    },
+    seat: { mode, skin: 0 },
+    passes: [
+      {
+        id: 'rough',
+        kind: 'rough',
+        cutter: p.rough.id,
+        area: { kind: 'relief', trench: null },
+        strategy: 'rings',
+        angle: 0,
+        stepover: clean(0.4 * p.rough.diameter),
+        stepdown: stepdownFor(p.rough, material),
+        stockToLeave: p.rough.diameter >= 3 ? (material === 'brass' ? 0.2 : 1) : 0.2,
+        rampAngle: 4,
+      },
+      {
+        id: 'finish',
+        kind: 'finish',
+        cutter: p.finish.id,
+        area: { kind: 'relief', trench: null },
+        angle: 0,
+        stepover: clean(0.08 * stepoverBase(p.finish)),
+        tolerance: 0.01,
+      },
+    ],
+    output: { unit: 'mm', oneFile: false },
+    cell: null,
+  };
+}

@@ -1,0 +1,124 @@
+import type { Board, Origin } from '../plan/job';
+import { MM_PER_INCH, trimNumber } from '../units/length';
+
+/** Where the programs' zero lies, in board coordinates (lower left corner, board's top), mm. */
+export function zeroOf(board: Pick<Board, 'x' | 'y' | 'thickness' | 'origin' | 'zZero'>): { x: number; y: number; z: number } {
+  const at: Record<Origin, [number, number]> = {
+    'lower-left': [0, 0],
+    'lower-right': [board.x, 0],
+    'upper-left': [0, board.y],
+    'upper-right': [board.x, board.y],
+    centre: [board.x / 2, board.y / 2],
+  };
+  const [x, y] = at[board.origin];
+  return { x, y, z: board.zZero === 'top' ? 0 : -board.thickness };
+}
+
+export interface ProgramPart {
+  /** What the part is, for a comment. */
+  title: string;
+  toolNumber: number;
+  rpm: number;
+  /** Moves as Path holds them, board coordinates. */
+  moves: Float64Array;
+}
+
+export interface ProgramOptions {
+  header: string[];
+  zero: { x: number; y: number; z: number };
+  unit: 'mm' | 'in';
+  /** Tip height that clears everything, board coordinates. */
+  safeZ: number;
+  /** Whether the machine changes bits itself. */
+  toolChanger: boolean;
+}
+
+/** Text that may stand between parentheses: printable ASCII without parentheses. */
+export function commentText(text: string): string {
+  return text
+    .normalize('NFKD')
+    .replace(/[()]/g, ' ')
+    .replace(/[^\x20-\x7e]/g, '')
+    .slice(0, 100)
+    .trim();
+}
+
+/**
+ * Writes RS-274 (ISO 6983) text: absolute coordinates, feed in units a minute, modal words left out when unchanged, at
+ * most 3 decimals of a mm (4 of an inch) and no trailing zeros. Heights are rounded upwards, so that rounding never cuts
+ * deeper than planned. Every program begins and ends at safeZ with the spindle off.
+ */
+export function writeProgram(parts: ProgramPart[], o: ProgramOptions): string {
+  const digits = o.unit === 'mm' ? 3 : 4;
+  const scale = o.unit === 'mm' ? 1 : 1 / MM_PER_INCH;
+  const grid = 10 ** digits;
+  const lines: string[] = o.header.map((h) => `(${commentText(h)})`);
+  lines.push(o.unit === 'mm' ? 'G21' : 'G20', 'G17 G90 G94', 'G54');
+  const num = (v: number) => trimNumber(v, digits);
+  const safe = num((o.safeZ - o.zero.z) * scale);
+  let tool = 0;
+  let rpm = 0;
+  for (const part of parts) {
+    lines.push(`(${commentText(part.title)})`);
+    if (part.toolNumber !== tool) {
+      if (o.toolChanger) {
+        if (tool !== 0) lines.push('M5');
+        lines.push(`T${part.toolNumber} M6`);
+      }
+      tool = part.toolNumber;
+      rpm = 0;
+    }
+    lines.push(`G0 Z${safe}`);
+    if (part.rpm !== rpm) {
+      lines.push(`S${Math.round(part.rpm)} M3`);
+      rpm = part.rpm;
+    }
+    let x = '';
+    let y = '';
+    let z = safe;
+    let f = '';
+    let mode = 0;
+    const m = part.moves;
+    for (let k = 0; k < m.length; k += 4) {
+      const X = num((m[k] - o.zero.x) * scale);
+      const Y = num((m[k + 1] - o.zero.y) * scale);
+      const Z = num(Math.ceil((m[k + 2] - o.zero.z) * scale * grid - 1e-6) / grid);
+      const code = m[k + 3] > 0 ? 1 : 0;
+      let line = '';
+      if (X !== x) line += ` X${X}`;
+      if (Y !== y) line += ` Y${Y}`;
+      if (Z !== z) line += ` Z${Z}`;
+      if (line === '') continue;
+      if (k === 0 && Z !== safe) throw new Error('a path must begin at the safe height');
+      if (code === 1) {
+        const F = trimNumber(m[k + 3] * scale, o.unit === 'mm' ? 0 : 1);
+        if (F !== f) line += ` F${F}`;
+        f = F;
+      }
+      lines.push(k === 0 || code !== mode ? `G${code}${line}` : line.slice(1));
+      x = X;
+      y = Y;
+      z = Z;
+      mode = code;
+    }
+    if (z !== safe) lines.push(`G0 Z${safe}`);
+  }
+  lines.push('M5', 'M30', '');
+  return lines.join('\n');
+}
+
+/** A file name from what people typed: letters, digits and dashes only, so that it can never be a path. */
+export function fileStem(...parts: string[]): string {
+  const words = parts
+    .map((p) =>
+      p
+        .normalize('NFKD')
+        .replace(/[^\x20-\x7e]/g, '')
+        .toLowerCase()
+        .replace(/[^a-z0-9.]+/g, '-')
+        .replace(/\.(?!\d)|^\.+/g, '')
+        .replace(/^-+|-+$/g, ''),
+    )
+    .filter((p) => p.length > 0);
+  return words.join('_').slice(0, 100) || 'job';
+}

@@ -1,0 +1,150 @@
+import { decode, encode } from 'fast-png';
+import type { Grid, HeightField } from '../field/height-field';
+import { AIR, makeField } from '../field/height-field';
+import { MAX_PIXELS, SourceError } from './source-error';
+
+/** A grayscale image as heights from 0 (black) to 1 (white), row 0 at the top as in the file. */
+export interface HeightImage {
+  width: number;
+  height: number;
+  values: Float32Array;
+  /** Bits a sample in the file. */
+  depth: 8 | 16;
+}
+
+const SIGNATURE = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
+
+export function isPng(bytes: Uint8Array): boolean {
+  return bytes.length >= 8 && SIGNATURE.every((b, i) => bytes[i] === b);
+}
+
+/**
+ * Reads a PNG as heights. Colour is weighed to gray (ITU-R BT.601 luma); transparency counts as black. The declared size is checked
+ * before anything is unpacked.
+ * @throws SourceError
+ */
+export function parseHeightImage(bytes: Uint8Array, file: string): HeightImage {
+  if (bytes.length < 33) throw new SourceError(`${file}: is ${bytes.length} bytes long, too short for a PNG; choose it again`);
+  const head = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const width = head.getUint32(16);
+  const height = head.getUint32(20);
+  if (width === 0 || height === 0) throw new SourceError(`${file}: declares ${width} x ${height} pixels; export it again`);
+  if (width * height > MAX_PIXELS) {
+    throw new SourceError(
+      `${file}: declares ${width} x ${height} pixels, more than ${MAX_PIXELS / 1e6} million; scale the image down`,
+    );
+  }
+  let png: ReturnType<typeof decode>;
+  try {
+    png = decode(bytes, { checkCrc: true });
+  } catch (e) {
+    throw new SourceError(`${file}: is not a whole PNG (${(e as Error).message}); export it again`);
+  }
+  const { channels } = png;
+  const palette = png.palette;
+  const depth = png.depth === 16 ? 16 : 8;
+  const top = palette ? 255 : 2 ** png.depth - 1;
+  const values = new Float32Array(width * height);
+  const packed = png.depth < 8;
+  const rowBytes = Math.ceil((width * png.depth) / 8);
+  let low = Infinity;
+  let high = -Infinity;
+  for (let i = 0; i < values.length; i++) {
+    const k = i * channels;
+    let index = png.data[k];
+    if (packed) {
+      const x = i % width;
+      const bit = x * png.depth;
+      const byte = png.data[Math.floor(i / width) * rowBytes + (bit >> 3)];
+      index = (byte >> (8 - png.depth - (bit & 7))) & (2 ** png.depth - 1);
+    }
+    let gray: number;
+    let alpha = 1;
+    if (palette) {
+      const c = palette[index];
+      gray = 0.299 * c[0] + 0.587 * c[1] + 0.114 * c[2];
+      if (c.length > 3) alpha = c[3]! / 255;
+    } else if (channels >= 3) gray = 0.299 * png.data[k] + 0.587 * png.data[k + 1] + 0.114 * png.data[k + 2];
+    else gray = index;
+    if (!palette && (channels === 2 || channels === 4)) alpha = png.data[k + channels - 1] / top;
+    const v = (gray / top) * alpha;
+    values[i] = v;
+    if (v < low) low = v;
+    if (v > high) high = v;
+  }
+  if (!(high > low)) {
+    throw new SourceError(`${file}: every pixel has the same gray, so there is no relief in it; choose a height image`);
+  }
+  return { width, height, values, depth };
+}
+
+/**
+ * The image over a box of the board: heights 0..rise by bilinear interpolation between pixel centres (nearest beyond the
+ * outermost centres), AIR outside the box. Where the image is finer than the cells the mean of each cell's pixels is
+ * taken, so that nothing aliases.
+ */
+export function imageField(
+  image: HeightImage,
+  box: { x0: number; y0: number; x1: number; y1: number },
+  rise: number,
+  invert: boolean,
+  grid: Grid,
+): HeightField {
+  const f = makeField(grid, AIR);
+  const px = image.width / (box.x1 - box.x0);
+  const py = image.height / (box.y1 - box.y0);
+  const nx = Math.max(1, Math.round(px * grid.cell));
+  const ny = Math.max(1, Math.round(py * grid.cell));
+  const at = (u: number, v: number) => {
+    const cu = Math.min(Math.max(u - 0.5, 0), image.width - 1);
+    const cv = Math.min(Math.max(v - 0.5, 0), image.height - 1);
+    const i = Math.min(Math.floor(cu), Math.max(0, image.width - 2));
+    const j = Math.min(Math.floor(cv), Math.max(0, image.height - 2));
+    const i1 = Math.min(i + 1, image.width - 1);
+    const j1 = Math.min(j + 1, image.height - 1);
+    const a = image.values[j * image.width + i] * (1 - cu + i) + image.values[j * image.width + i1] * (cu - i);
+    const b = image.values[j1 * image.width + i] * (1 - cu + i) + image.values[j1 * image.width + i1] * (cu - i);
+    return a * (1 - cv + j) + b * (cv - j);
+  };
+  for (let j = 0; j < grid.height; j++) {
+    const y = grid.originY + j * grid.cell;
+    if (y < box.y0 || y > box.y1) continue;
+    for (let i = 0; i < grid.width; i++) {
+      const x = grid.originX + i * grid.cell;
+      if (x < box.x0 || x > box.x1) continue;
+      let sum = 0;
+      for (let b = 0; b < ny; b++) {
+        for (let a = 0; a < nx; a++) {
+          const u = (x - box.x0 + ((a + 0.5) / nx - 0.5) * grid.cell) * px;
+          const v = (box.y1 - y + ((b + 0.5) / ny - 0.5) * grid.cell) * py;
+          sum += at(u, v);
+        }
+      }
+      const h = sum / (nx * ny);
+      f.data[j * grid.width + i] = (invert ? 1 - h : h) * rise;
+    }
+  }
+  return f;
+}
+
+/**
+ * A field as a 16-bit grayscale PNG, the northernmost row first: `low` maps to 0 and `high` to 65535, linearly.
+ */
+export function fieldToPng(f: HeightField, low: number, high: number): Uint8Array {
+  const data = new Uint16Array(f.width * f.height);
+  const scale = 65535 / (high - low);
+  for (let j = 0; j < f.height; j++) {
+    const from = (f.height - 1 - j) * f.width;
+    for (let i = 0; i < f.width; i++) {
+      data[j * f.width + i] = Math.max(0, Math.min(65535, Math.round((f.data[from + i] - low) * scale)));
+    }
+  }
+  return encode({ width: f.width, height: f.height, data, depth: 16, channels: 1 });
+}
+
+/** A mask as an 8-bit grayscale PNG, the northernmost row first. */
+export function maskToPng(width: number, height: number, mask: Uint8Array): Uint8Array {
+  const data = new Uint8Array(width * height);
+  for (let j = 0; j < height; j++) data.set(mask.subarray((height - 1 - j) * width, (height - j) * width), j * width);
+  return encode({ width, height, data, depth: 8, channels: 1 });
+}

@@ -1,0 +1,94 @@
+import { AIR, type Grid, type HeightField, makeField } from '../field/height-field';
+import type { Mesh } from './stl';
+
+/** Where file coordinates land: x' = x * sx + tx and so on, mm. */
+export interface Placement {
+  sx: number;
+  sy: number;
+  sz: number;
+  tx: number;
+  ty: number;
+  tz: number;
+}
+
+export interface Rastered {
+  field: HeightField;
+  /** Cells near which a corner of the mesh stands more than `thinTolerance` above every sample around it. */
+  thinCells: number;
+}
+
+/**
+ * Exact orthographic height field of a mesh's top surface: at each cell's centre the highest point of any triangle over
+ * it, edges and corners included; AIR where there is none. Edge functions are evaluated with their ends in a fixed
+ * order, so that two triangles sharing an edge agree on every point and no hole opens between them.
+ * @param thinTolerance mm that a feature may stand above the samples before it is counted as lost
+ */
+export function rasterise(mesh: Mesh, p: Placement, grid: Grid, thinTolerance = 0.25): Rastered {
+  const field = makeField(grid, AIR);
+  const { width, height, cell, originX, originY } = grid;
+  const { data } = field;
+  const v = mesh.triangles;
+  // Cell units in plan: cell (i, j) has its centre at (i, j).
+  const ax = p.sx / cell;
+  const bx = (p.tx - originX) / cell;
+  const ay = p.sy / cell;
+  const by = (p.ty - originY) / cell;
+  for (let t = 0; t < v.length; t += 9) {
+    const x0 = v[t] * ax + bx;
+    const y0 = v[t + 1] * ay + by;
+    const z0 = v[t + 2] * p.sz + p.tz;
+    const x1 = v[t + 3] * ax + bx;
+    const y1 = v[t + 4] * ay + by;
+    const z1 = v[t + 5] * p.sz + p.tz;
+    const x2 = v[t + 6] * ax + bx;
+    const y2 = v[t + 7] * ay + by;
+    const z2 = v[t + 8] * p.sz + p.tz;
+    const area = edge(x0, y0, x1, y1, x2, y2);
+    if (area === 0) continue;
+    const sign = area > 0 ? 1 : -1;
+    const top = Math.max(z0, z1, z2);
+    const low = Math.min(z0, z1, z2);
+    const i0 = Math.max(0, Math.ceil(Math.min(x0, x1, x2)));
+    const i1 = Math.min(width - 1, Math.floor(Math.max(x0, x1, x2)));
+    const j0 = Math.max(0, Math.ceil(Math.min(y0, y1, y2)));
+    const j1 = Math.min(height - 1, Math.floor(Math.max(y0, y1, y2)));
+    for (let j = j0; j <= j1; j++) {
+      for (let i = i0; i <= i1; i++) {
+        const w0 = edge(x1, y1, x2, y2, i, j) * sign;
+        const w1 = edge(x2, y2, x0, y0, i, j) * sign;
+        const w2 = edge(x0, y0, x1, y1, i, j) * sign;
+        if (w0 < 0 || w1 < 0 || w2 < 0) continue;
+        const z = (w0 * z0 + w1 * z1 + w2 * z2) / (w0 + w1 + w2);
+        const k = j * width + i;
+        const h = z > top ? top : z < low ? low : z;
+        if (h > data[k]) data[k] = h;
+      }
+    }
+  }
+  return { field, thinCells: countThin(mesh, p, field, thinTolerance) };
+}
+
+/** Twice the signed area of (a, b, c); the same magnitude, to the last bit, whichever end of the edge comes first. */
+function edge(ax: number, ay: number, bx: number, by: number, cx: number, cy: number): number {
+  if (ax < bx || (ax === bx && ay <= by)) return (bx - ax) * (cy - ay) - (by - ay) * (cx - ax);
+  return -((ax - bx) * (cy - by) - (ay - by) * (cx - bx));
+}
+
+function countThin(mesh: Mesh, p: Placement, f: HeightField, tolerance: number): number {
+  const lost = new Set<number>();
+  const v = mesh.triangles;
+  for (let t = 0; t < v.length; t += 3) {
+    const i = Math.round((v[t] * p.sx + p.tx - f.originX) / f.cell);
+    const j = Math.round((v[t + 1] * p.sy + p.ty - f.originY) / f.cell);
+    if (i < 1 || j < 1 || i > f.width - 2 || j > f.height - 2) continue;
+    const k = j * f.width + i;
+    const z = v[t + 2] * p.sz + p.tz - tolerance;
+    if (f.data[k] >= z) continue;
+    let seen = false;
+    for (let dj = -1; dj <= 1 && !seen; dj++) {
+      for (let di = -1; di <= 1 && !seen; di++) seen = f.data[k + dj * f.width + di] >= z;
+    }
+    if (!seen) lost.add(k);
+  }
+  return lost.size;
+}
