@@ -6,14 +6,14 @@ import { removeStock } from './stock-removal';
 
 /**
  * The plain definition, by dense search: the lowest point of the cutter over a cell while it runs along the segment,
- * on 300 steps and then a golden-section refinement around the best of them.
+ * on 300 steps (3000 for a flat end, whose reach ends abruptly) and then a golden-section refinement around the best of them.
  */
 function sweptHeight(p: Profile, s: number[], x: number, y: number): number {
   const at = (l: number) => {
     const r = Math.hypot(x - (s[0] + l * (s[3] - s[0])), y - (s[1] + l * (s[4] - s[1])));
     return r <= p.R ? s[2] + l * (s[5] - s[2]) + profileHeight(p, r) : Infinity;
   };
-  const n = 300;
+  const n = p.shape === 0 ? 3000 : 300;
   let best = 0;
   let low = Infinity;
   for (let i = 0; i <= n; i++) {
