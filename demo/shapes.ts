@@ -16,13 +16,13 @@ function smooth(a: number, b: number, v: number): number {
   return t * t * (3 - 2 * t);
 }
 
-/** A parabolic dome over an ellipse of half axes a, b turned by `turn` radians. */
+/** A dome with a soft foot over an ellipse of half axes a, b turned by `turn` radians. */
 function dome(x: number, y: number, cx: number, cy: number, a: number, b: number, turn: number, h: number): number {
   const c = Math.cos(turn);
   const s = Math.sin(turn);
   const u = ((x - cx) * c + (y - cy) * s) / a;
   const v = (-(x - cx) * s + (y - cy) * c) / b;
-  return h * (1 - u * u - v * v);
+  return h * Math.max(0, 1 - u * u - v * v) ** 1.5;
 }
 
 /** A round bar from (x0, y0) to (x1, y1), half as thick as wide. */
@@ -31,7 +31,7 @@ function bar(x: number, y: number, x0: number, y0: number, x1: number, y1: numbe
   const dy = y1 - y0;
   const t = Math.max(0, Math.min(1, ((x - x0) * dx + (y - y0) * dy) / (dx * dx + dy * dy)));
   const d = Math.hypot(x - x0 - t * dx, y - y0 - t * dy) / r;
-  return h * (1 - d * d);
+  return h * Math.max(0, 1 - d * d) ** 1.5;
 }
 
 /** Inside distance to the edge of a rounded rectangle of half sizes a, b and corner radius r. */
@@ -54,7 +54,7 @@ function roundedRim(a: number, b: number, r: number): Shape['rim'] {
   };
 }
 
-const FIELD = 4;
+const FIELD = 3;
 
 /** Heights of a sheaf of nine ears with its band, over a flat field at 0. */
 function sheaf(x: number, y: number): number {
@@ -66,21 +66,21 @@ function sheaf(x: number, y: number): number {
     const lean = i * 0.155;
     const [sx, sy] = [i * 1.5, -26];
     const [ex, ey] = [Math.sin(lean) * 52, -26 + Math.cos(lean) * 52];
-    put(bar(x, y, sx, sy, ex, ey, 1.7, 2.2));
-    put(bar(x, y, sx, sy, -i * 4.6, -58 + Math.abs(i) * 2, 1.7, 2.2));
+    put(bar(x, y, sx, sy, ex, ey, 2.2, 2.2));
+    put(bar(x, y, sx, sy, -i * 4.6, -58 + Math.abs(i) * 2, 2.2, 2.2));
     for (let k = 0; k < 8; k++) {
       const along = k * 4.7;
       for (const side of [-1, 1]) {
-        const gx = ex + Math.sin(lean) * along + Math.cos(lean) * side * 2.7;
-        const gy = ey + Math.cos(lean) * along - Math.sin(lean) * side * 2.7;
-        put(dome(x, y, gx, gy, 2.6, 4.4, -lean - side * 0.35, 4.6 - 0.12 * k));
+        const gx = ex + Math.sin(lean) * along + Math.cos(lean) * side * 2.9;
+        const gy = ey + Math.cos(lean) * along - Math.sin(lean) * side * 2.9;
+        put(dome(x, y, gx, gy, 3.3, 5, -lean - side * 0.35, 4.4 - 0.12 * k));
       }
     }
     put(dome(x, y, ex + Math.sin(lean) * 37, ey + Math.cos(lean) * 37, 1.8, 4.5, -lean, 3.4));
   }
-  put(dome(x, y, 0, -26, 14, 5.2, 0, 6.6));
-  put(dome(x, y, -11, -37, 10, 3.6, 0.75, 4.6));
-  put(dome(x, y, 11, -37, 10, 3.6, -0.75, 4.6));
+  put(dome(x, y, 0, -26, 16, 7, 0, 6.6));
+  put(dome(x, y, -11, -37, 11, 4.6, 0.75, 4.4));
+  put(dome(x, y, 11, -37, 11, 4.6, -0.75, 4.4));
   return h;
 }
 
@@ -92,10 +92,9 @@ export const plaque: Shape = {
   rim: roundedRim(140, 90, 22),
   at(x, y) {
     const d = insideRounded(x, y, 140, 90, 22);
-    const rise = FIELD + 4.5 * Math.sqrt(Math.max(0, 1 - ((Math.min(d, 7) - 7) / 7) ** 2));
-    const rim = d < 7 ? rise : FIELD + 4.5 * (1 - smooth(9, 17, d));
-    const bead = d > 17 && d < 21 ? FIELD + 1.2 * (1 - ((d - 19) / 2) ** 2) : 0;
-    return Math.min(10.6, Math.max(rim, bead, FIELD + sheaf(x, y)));
+    const rim = d < 11 ? 0.6 + 6.4 * smooth(-1, 11, d) : FIELD + 4 * (1 - smooth(11, 22, d));
+    const bead = d > 22 && d < 28 ? FIELD + 1.2 * (1 - ((d - 25) / 3) ** 2) : 0;
+    return Math.min(10.6, Math.max(rim, bead, FIELD + 1.15 * sheaf(x, y)));
   },
 };
 

@@ -17,6 +17,12 @@ export interface TargetInput {
   areas: { area: Area; trench: number }[];
 }
 
+/**
+ * A trench that ends less than this from the board's edge goes on to the edge, mm: the strip would be too thin to stand
+ * and would break off under the bit.
+ */
+export const FRAIL = 4;
+
 export interface Target {
   /** Surface wanted, mm over the board's own top (which is 0). */
   field: HeightField;
@@ -57,10 +63,12 @@ export function buildTarget(input: TargetInput): Target {
     for (let i = 0; i < width; i++) {
       const k = j * width + i;
       const x = originX + i * cell;
+      const edge = Math.min(x, y, width * cell - x, height * cell - y);
+      const frail = edge < FRAIL ? FRAIL : 0;
       let cut = false;
       let open = false;
       for (const { area, trench } of input.areas) {
-        if (!inArea(area, trench, mode, x, y, outside[k])) continue;
+        if (!inArea(area, area.kind === 'relief' && trench > 0 ? trench + frail : trench, mode, x, y, outside[k])) continue;
         open = true;
         if (inside[k] || area.kind !== 'relief') cut = true;
       }

@@ -125,3 +125,17 @@ export function extent(f: HeightField): { low: number; high: number } {
   }
   return high === -Infinity ? { low: 0, high: 0 } : { low, high };
 }
+
+/** The field with x and y exchanged. */
+export function transposeField(f: HeightField): HeightField {
+  const out = makeField({ width: f.height, height: f.width, cell: f.cell, originX: f.originY, originY: f.originX });
+  const BLOCK = 32;
+  for (let j0 = 0; j0 < f.height; j0 += BLOCK) {
+    for (let i0 = 0; i0 < f.width; i0 += BLOCK) {
+      for (let j = j0; j < Math.min(f.height, j0 + BLOCK); j++) {
+        for (let i = i0; i < Math.min(f.width, i0 + BLOCK); i++) out.data[i * f.height + j] = f.data[j * f.width + i];
+      }
+    }
+  }
+  return out;
+}

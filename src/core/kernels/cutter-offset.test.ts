@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { profileHeight, type Profile } from '../cutter/cutter';
 import { AIR, type HeightField } from '../field/height-field';
-import { cutterOffset, flatOffset } from './cutter-offset';
+import { cutterOffset, flatOffset, lineOffset } from './cutter-offset';
 
 /** The plain definition: the highest of h(x + d) - t(|d|) over every cell within the cutter's radius. */
 function offsetByDefinition(f: HeightField, radius: number, t: (r: number) => number): Float32Array {
@@ -98,4 +98,38 @@ test('a band of rows is the same rows of the whole, also across the inner band e
   const whole = cutterOffset(f, 1.5875, t);
   expect(worst(cutterOffset(f, 1.5875, t, [200, 310]), whole.subarray(200 * 40, 310 * 40))).toBe(0);
   expect(worst(flatOffset(f, 2, [250, 260]), flatOffset(f, 2).subarray(250 * 40, 260 * 40))).toBe(0);
+});
+
+test('the offset along lines between the rows equals its definition there', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 60 }),
+      fc.integer({ min: 1, max: 40 }),
+      fc.integer(),
+      fc.array(fc.double({ min: -1, max: 9, noNaN: true }), { minLength: 1, maxLength: 6 }),
+      fc.constantFrom(...shapes),
+      (w, h, seed, lines, p) => {
+        const f = field(w, h, 0.2, seed, 3);
+        const ys = Float64Array.from(lines).sort();
+        const got = lineOffset(f, p.R, (r) => profileHeight(p, r), ys);
+        const want = new Float32Array(ys.length * w).fill(-1e30);
+        for (let l = 0; l < ys.length; l++) {
+          for (let x = 0; x < w; x++) {
+            for (let b = 0; b < h; b++) {
+              for (let a = 0; a < w; a++) {
+                const r = Math.hypot((a - x) * 0.2, b * 0.2 - ys[l]);
+                if (r > p.R + 1e-6 * 0.2) continue;
+                want[l * w + x] = Math.max(want[l * w + x], f.data[b * w + a] - profileHeight(p, Math.min(r, p.R)));
+              }
+            }
+          }
+        }
+        for (let i = 0; i < want.length; i++) {
+          if (want[i] < AIR / 2) expect(got[i]).toBeLessThan(AIR / 2);
+          else expect(Math.abs(got[i] - want[i])).toBeLessThan(1e-5);
+        }
+      },
+    ),
+    { numRuns: 40 },
+  );
 });

@@ -109,3 +109,64 @@ export function flatOffset(f: HeightField, radius: number, rows: [number, number
   }
   return out;
 }
+
+/** Lines worked on at a time by lineOffset. */
+const LINES = 64;
+
+/**
+ * The cutter offset along lines parallel to x that need not lie on the rows of cells: exact there, with nothing
+ * interpolated between rows. Columns are the field's own.
+ * @param ys the lines' y, mm, ascending
+ * @returns `width` floats a line
+ */
+export function lineOffset(f: HeightField, radius: number, profile: (r: number) => number, ys: Float64Array): Float32Array {
+  const k = kernels();
+  const R = Math.floor(radius / f.cell + 1e-6);
+  const width16 = up(f.width, 16);
+  const pad = up(R + 40, 8);
+  const stride = width16 + 2 * pad;
+  const nb = stride >> 3;
+  const tStride = up(R + 1, 32) + 32;
+  const near = 2 * R + 2;
+  const out = new Float32Array(ys.length * f.width);
+  for (let l0 = 0; l0 < ys.length; l0 += LINES) {
+    const lines = Math.min(LINES, ys.length - l0);
+    const v = Array.from(ys.subarray(l0, l0 + lines), (y) => (y - f.originY) / f.cell);
+    const y0 = Math.floor(v[0]);
+    const y1 = Math.floor(v[lines - 1]) + 2;
+    const rows = y1 - y0 + 2 * R;
+    const [src, blocks, s3, s6, rowAt, tables, dst] = layOut([
+      rows * stride * 4,
+      rows * nb * 4,
+      rows * nb * 4,
+      rows * nb * 4,
+      lines * near * 4,
+      lines * near * tStride * 4,
+      lines * width16 * 4,
+    ]);
+    copyBand(f, y0, y1, R, pad, stride, src);
+    k.blockMax8(src, rows * nb, blocks);
+    k.slideRows(blocks, nb, rows, s3, s6);
+    const index = new Int32Array(k.memory.buffer, rowAt, lines * near);
+    const t = new Float32Array(k.memory.buffer, tables, lines * near * tStride).fill(BIG);
+    for (let l = 0; l < lines; l++) {
+      const nearest = Math.round(v[l]);
+      for (let i = 0; i < near; i++) {
+        // Outwards from the nearest row: 0, 1, -1, 2, -2 ...
+        const side = (v[l] >= nearest ? 1 : -1) * (i % 2 === 1 ? 1 : -1);
+        const row = nearest + side * Math.ceil(i / 2);
+        const at = l * near + i;
+        index[at] = Math.min(Math.max(row - y0 + R, 0), rows - 1);
+        const dy = row - v[l];
+        for (let dx = 0; dx <= R; dx++) {
+          const r = Math.hypot(dx, dy) * f.cell;
+          if (r <= radius + 1e-6 * f.cell) t[at * tStride + dx] = profile(Math.min(r, radius));
+        }
+      }
+    }
+    k.offsetLines(src, s3, s6, rowAt, tables, dst, stride, pad, width16, lines, near, R, tStride);
+    const view = new Float32Array(k.memory.buffer, dst, lines * width16);
+    for (let l = 0; l < lines; l++) out.set(view.subarray(l * width16, l * width16 + f.width), (l0 + l) * f.width);
+  }
+  return out;
+}

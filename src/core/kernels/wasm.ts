@@ -7,6 +7,8 @@ interface Exports {
   offsetBand(...args: number[]): void;
   rowMaxima(src: number, stride: number, levels: number, dst: number): void;
   flatBand(...args: number[]): void;
+  slideRows(blocks: number, nb: number, count: number, s3: number, s6: number): void;
+  offsetLines(...args: number[]): void;
   sweep(...args: number[]): void;
 }
 

@@ -1,14 +1,14 @@
 import { inArea } from '../arrange/target';
 import { type Cutter, profileOf, tipRadius } from '../cutter/cutter';
-import { AIR, type HeightField, padField, sampleField } from '../field/height-field';
+import { AIR, type HeightField, padField, sampleField, transposeField } from '../field/height-field';
 import { Path, sinkingFeed } from '../motion/path';
 import { thinLine } from '../motion/thin';
 import type { FinishPass } from '../plan/job';
 import { CLEARANCE, clearHeights, highestAlong, type PassContext, SAFE_HEIGHT } from './context';
 import { rampOnto } from './ramp';
 
-/** Sinking moves steeper than this (dz over length) are slowed to the plunge feed. */
-const STEEP = Math.SQRT1_2;
+/** Sinking moves steeper than this (sine of 70 degrees) are slowed so that they sink no faster than the plunge feed. */
+const STEEP = 0.94;
 
 /** One stretch of a row: samples at equal steps from (x0, y0) along the row's direction. */
 interface Stretch {
@@ -20,7 +20,8 @@ interface Stretch {
 
 /**
  * Finishing by raster at any angle: the tip runs on the exact cutter-offset surface of the target, sampled at the grid's
- * cell along rows one stepover apart, thinned to the pass's tolerance and never below the surface. Rows are cut region by
+ * cell along rows one stepover apart (along the axes the surface is worked out on the rows themselves; at other angles it
+ * is read between the grid's cells), thinned to the pass's tolerance and never below the surface. Rows are cut region by
  * region in serpentines; a link stays on the surface when it is short, else it hops over what may still stand there.
  */
 export async function planFinish(ctx: PassContext, pass: FinishPass, cutter: Cutter, trench: number): Promise<{ path: Path }> {
@@ -31,7 +32,7 @@ export async function planFinish(ctx: PassContext, pass: FinishPass, cutter: Cut
   const offset: HeightField = { ...surface, data: await ctx.host.offset(surface, profileOf(cutter), 0) };
   const clear = await clearHeights(ctx, R);
   const raster = new Raster(ctx, pass, cutter, trench, offset);
-  const rows = raster.rows();
+  const rows = raster.rows(await exactRows(ctx, raster, surface, cutter));
   const path = new Path();
   let row = 0;
   for (;;) {
@@ -48,6 +49,20 @@ export async function planFinish(ctx: PassContext, pass: FinishPass, cutter: Cut
   if (path.moves > 0) path.rapid(path.x, path.y, SAFE_HEIGHT);
   return { path };
 }
+
+/** Heights on the rows themselves when these lie along an axis, by row and cell of `surface`; null at other angles. */
+async function exactRows(ctx: PassContext, raster: Raster, surface: HeightField, cutter: Cutter) {
+  const along = raster.alongAxis();
+  if (!along) return null;
+  const field = along === 'x' ? surface : transposeField(surface);
+  const lines = raster.lineCoordinates();
+  // Rows may run against the order of the lines, which is ascending.
+  const falling = lines.length > 1 && lines[0] > lines[lines.length - 1];
+  const data = await ctx.host.lines(field, profileOf(cutter), falling ? lines.slice().reverse() : lines);
+  return { data, width: field.width, falling };
+}
+
+type ExactRows = Awaited<ReturnType<typeof exactRows>>;
 
 function hopTo(path: Path, points: Float64Array, clear: HeightField, cutter: Cutter): void {
   const [x, y, z] = points;
@@ -113,30 +128,58 @@ class Raster {
     return Math.max(sampleField(this.offset, x, y, this.cliff), this.ctx.target.ground);
   }
 
-  /** Stretches row by row: inside the area, and where there is board above the tip's surface to be cut. */
-  rows(): Stretch[][] {
+  /** The axis that the rows lie along, if any. */
+  alongAxis(): 'x' | 'y' | null {
+    return this.uy === 0 ? 'x' : this.ux === 0 ? 'y' : null;
+  }
+
+  /** Extents of the rows: half their samples, half their number, and the sample that lies on a cell's centre. */
+  private layout() {
     const { field } = this.ctx.target;
     const { ux, uy, step } = this;
-    const cx = field.originX + Math.floor(field.width / 2) * field.cell;
-    const cy = field.originY + Math.floor(field.height / 2) * field.cell;
     const half = this.cutter.diameter / 2 + this.pass.stepover;
     const w = (field.width * field.cell) / 2 + half;
     const h = (field.height * field.cell) / 2 + half;
-    const nu = Math.ceil((Math.abs(ux) * w + Math.abs(uy) * h) / step);
-    const nv = Math.ceil((Math.abs(uy) * w + Math.abs(ux) * h) / this.pass.stepover);
+    return {
+      cx: field.originX + Math.floor(field.width / 2) * field.cell,
+      cy: field.originY + Math.floor(field.height / 2) * field.cell,
+      nu: Math.ceil((Math.abs(ux) * w + Math.abs(uy) * h) / step),
+      nv: Math.ceil((Math.abs(uy) * w + Math.abs(ux) * h) / this.pass.stepover),
+    };
+  }
+
+  /** For rows along an axis: their coordinate across it, row by row. */
+  lineCoordinates(): Float64Array {
+    const { cx, cy, nv } = this.layout();
+    const out = new Float64Array(2 * nv + 1);
+    for (let v = -nv; v <= nv; v++) {
+      out[v + nv] = this.uy === 0 ? cy + v * this.pass.stepover * this.ux : cx - v * this.pass.stepover * this.uy;
+    }
+    return out;
+  }
+
+  /** Stretches row by row: inside the area, and where there is board above the tip's surface to be cut. */
+  rows(exact: ExactRows): Stretch[][] {
+    const { ux, uy, step, offset } = this;
+    const { cx, cy, nu, nv } = this.layout();
     const buffer = new Float64Array(2 * nu + 2);
     const out: Stretch[][] = [];
     for (let v = -nv; v <= nv; v++) {
       const row: Stretch[] = [];
       const ox = cx - v * this.pass.stepover * uy;
       const oy = cy + v * this.pass.stepover * ux;
+      const line = exact ? (exact.falling ? nv - v : v + nv) * exact.width : 0;
       let start = 0;
       let n = 0;
       for (let u = -nu; u <= nu + 1; u++) {
         const x = ox + u * step * ux;
         const y = oy + u * step * uy;
         if (u <= nu && this.allowed(x, y)) {
-          const z = this.height(x, y);
+          let z: number;
+          if (exact) {
+            const k = Math.round(uy === 0 ? (x - offset.originX) / step : (y - offset.originY) / step);
+            z = k >= 0 && k < exact.width ? Math.max(exact.data[line + k], this.ctx.target.ground) : this.ctx.target.ground;
+          } else z = this.height(x, y);
           if (z < -1e-6) {
             if (n === 0) start = u;
             buffer[n++] = z;

@@ -1,4 +1,4 @@
-import { inArea } from '../arrange/target';
+import { FRAIL, inArea } from '../arrange/target';
 import { type Cutter, profileOf } from '../cutter/cutter';
 import { distanceInside, distanceOutside } from '../field/distance';
 import { AIR, type HeightField, padField, poolField } from '../field/height-field';
@@ -27,8 +27,8 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
   const pooled = poolField(ctx.planning, factor, 'max');
   const tolerance = pooled.cell / 2;
   const slack = 0.75 * pooled.cell + 0.71 * (factor - 1) * fine + tolerance;
-  const overrun = overrunOf(ctx, pass, cutter, trench);
-  const grid = padField(pooled, Math.ceil((R + slack + overrun + pass.stockToLeave) / pooled.cell) + 2, AIR);
+  const overrun = overrunOf(ctx, cutter, R + pass.stockToLeave + slack + 2 * pooled.cell);
+  const grid = padField(pooled, Math.ceil((R + slack + Math.max(0, overrun) + pass.stockToLeave) / pooled.cell) + 2, AIR);
   let grown: HeightField = grid;
   if (pass.stockToLeave > 0) {
     const data = await ctx.host.offset(grid, { shape: 1, R: pass.stockToLeave, p0: 0, p1: 0, p2: 0 }, 0);
@@ -39,7 +39,7 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
   const domain = domainOf(ctx, pass, trench, grid, overrun);
   const ground = ctx.target.ground + pass.stockToLeave;
   for (let k = 0; k < lowest.length; k++) lowest[k] = domain[k] ? Math.max(lowest[k], ground) : Infinity;
-  const levels = roughLevels(lowest, 0, pass.stepdown);
+  const levels = roughLevels(lowest, grown.data, 0, pass.stepdown);
   const path = new Path();
   let allowed: Uint8Array<ArrayBufferLike> = domain;
   let above = 0;
@@ -65,16 +65,20 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
   return { path, levels: levels.filter((z) => z >= above) };
 }
 
-/** How far beyond the board's edge the tip may run: only where the bit has no other way around the relief. */
-function overrunOf(ctx: PassContext, pass: RoughPass, cutter: Cutter, trench: number): number {
-  if (ctx.mode === 'sunk' || pass.area.kind !== 'relief') return 0;
+/**
+ * How far beyond the board's edge the tip's centre may run, mm; negative: how far inside it stays, because the bit's own
+ * width still clears the edge. Beyond only where the bit has no other way around the relief.
+ */
+function overrunOf(ctx: PassContext, cutter: Cutter, reach: number): number {
+  const inside = -0.9 * (cutter.diameter / 2);
+  if (ctx.mode === 'sunk') return inside;
   const { outside, field } = ctx.target;
   let nearest = Infinity;
   for (let i = 0; i < field.width; i++) nearest = Math.min(nearest, outside[i], outside[outside.length - 1 - i]);
   for (let j = 0; j < field.height; j++) {
     nearest = Math.min(nearest, outside[j * field.width], outside[(j + 1) * field.width - 1]);
   }
-  return nearest < trench ? cutter.diameter / 2 + pass.stockToLeave + 0.5 : 0;
+  return Math.max(inside, reach - nearest);
 }
 
 /** Where the tip's centre may be at all: over the pass's area, and over the edge where it must. */
@@ -87,10 +91,11 @@ function domainOf(ctx: PassContext, pass: RoughPass, trench: number, grid: Heigh
     for (let i = 0; i < grid.width; i++) {
       const x = grid.originX + i * grid.cell;
       const cx = Math.min(Math.max(x, 0), ctx.board.x);
-      if (Math.max(Math.abs(x - cx), Math.abs(y - cy)) > overrun) continue;
+      // Signed distance beyond the board's edge, negative inside.
+      if (Math.max(-x, x - ctx.board.x, -y, y - ctx.board.y) > overrun) continue;
       const a = Math.min(field.width - 1, Math.max(0, Math.round((cx - field.originX) / field.cell)));
       const b = Math.min(field.height - 1, Math.max(0, Math.round((cy - field.originY) / field.cell)));
-      if (inArea(pass.area, trench, ctx.mode, cx, cy, outside[b * field.width + a])) out[j * grid.width + i] = 1;
+      if (field.data[b * field.width + a] < 0 && inArea(pass.area, trench + FRAIL, ctx.mode, cx, cy, outside[b * field.width + a])) out[j * grid.width + i] = 1;
     }
   }
   return out;

@@ -1,3 +1,3 @@
-export { blockMax8, offsetBand, rowMaxima, flatBand } from './offset';
+export { blockMax8, offsetBand, rowMaxima, flatBand, slideRows, offsetLines } from './offset';
 export { sweep } from './sweep';
 export function heapBase(): usize { return __heap_base; }

@@ -31,6 +31,62 @@ function lowest(a: v128, b: v128, c: v128, d: v128): f32 {
   return f32x4.extract_lane(q, 0);
 }
 
+// Maxima of three and of six neighbouring blocks, for the columns that a chunk of eight or of thirty-two offsets touches.
+@inline
+function slideBlocks(bm: usize, nb: i32, s3: usize, s6: usize): void {
+  for (let j = 0; j + 6 <= nb; j++) {
+    const o = bm + ((j as usize) << 2);
+    const a = max(max(f32.load(o), f32.load(o + 4)), f32.load(o + 8));
+    f32.store(s3 + ((j as usize) << 2), a);
+    f32.store(s6 + ((j as usize) << 2), max(a, max(max(f32.load(o + 12), f32.load(o + 16)), f32.load(o + 20))));
+  }
+}
+
+// Raises a row of results by one source row: out = max(out, max(m[x - dx], m[x + dx]) - t[dx]). Chunks of offsets that
+// cannot raise any of sixteen columns are skipped.
+@inline
+function accumulate(out: usize, m: usize, s3: usize, s6: usize, t: usize, width16: i32, pad: i32, R: i32): void {
+  for (let x = 0; x < width16; x += 16) {
+    const o = out + ((x as usize) << 2);
+    let a0 = v128.load(o), a1 = v128.load(o + 16), a2 = v128.load(o + 32), a3 = v128.load(o + 48);
+    let least = lowest(a0, a1, a2, a3);
+    const X = x + pad;
+    const B = X >> 3;
+    let touched = false;
+    for (let g = 0; g <= R; g += 32) {
+      const tg = f32.load(t + ((g as usize) << 2));
+      if (tg >= BIG) break;
+      const gb = g >> 3;
+      const reach = max(f32.load(s6 + (((B - gb - 4) as usize) << 2)), f32.load(s6 + (((B + gb) as usize) << 2)));
+      if (reach - tg <= least) continue;
+      for (let d = g; d < g + 32; d += 8) {
+        const td = f32.load(t + ((d as usize) << 2));
+        if (td >= BIG) break;
+        const db = d >> 3;
+        const r3 = max(f32.load(s3 + (((B - db - 1) as usize) << 2)), f32.load(s3 + (((B + db) as usize) << 2)));
+        if (r3 - td <= least) continue;
+        const lp = m + (((X - d) as usize) << 2);
+        const rp = m + (((X + d) as usize) << 2);
+        for (let k: usize = 0; k < 32; k += 4) {
+          const tv = v128.load32_splat(t + ((d as usize) << 2) + k);
+          a0 = f32x4.pmax(a0, f32x4.sub(f32x4.pmax(v128.load(lp - k), v128.load(rp + k)), tv));
+          a1 = f32x4.pmax(a1, f32x4.sub(f32x4.pmax(v128.load(lp - k, 16), v128.load(rp + k, 16)), tv));
+          a2 = f32x4.pmax(a2, f32x4.sub(f32x4.pmax(v128.load(lp - k, 32), v128.load(rp + k, 32)), tv));
+          a3 = f32x4.pmax(a3, f32x4.sub(f32x4.pmax(v128.load(lp - k, 48), v128.load(rp + k, 48)), tv));
+        }
+        least = lowest(a0, a1, a2, a3);
+        touched = true;
+      }
+    }
+    if (touched) {
+      v128.store(o, a0);
+      v128.store(o, a1, 16);
+      v128.store(o, a2, 32);
+      v128.store(o, a3, 48);
+    }
+  }
+}
+
 /**
  * CL(x, y) = max over d of h(x + d) - t(|d|) for one band of rows.
  * src: rows of `stride` floats (multiple of 8), `pad` (multiple of 8, >= R + 32) floats either side and R rows above and
@@ -61,51 +117,40 @@ export function offsetBand(
         const o = (j as usize) << 2;
         f32.store(bm + o, max(f32.load(blocks + (((above * nb) as usize) << 2) + o), f32.load(blocks + (((below * nb) as usize) << 2) + o)));
       }
-      for (let j = 0; j + 6 <= nb; j++) {
-        const o = bm + ((j as usize) << 2);
-        const a = max(max(f32.load(o), f32.load(o + 4)), f32.load(o + 8));
-        f32.store(s3 + ((j as usize) << 2), a);
-        f32.store(s6 + ((j as usize) << 2), max(a, max(max(f32.load(o + 12), f32.load(o + 16)), f32.load(o + 20))));
-      }
-      for (let x = 0; x < width16; x += 16) {
-        const o = out + ((x as usize) << 2);
-        let a0 = v128.load(o), a1 = v128.load(o + 16), a2 = v128.load(o + 32), a3 = v128.load(o + 48);
-        let least = lowest(a0, a1, a2, a3);
-        const X = x + pad;
-        const B = X >> 3;
-        let touched = false;
-        for (let g = 0; g <= R; g += 32) {
-          const tg = f32.load(t + ((g as usize) << 2));
-          if (tg >= BIG) break;
-          const gb = g >> 3;
-          const reach = max(f32.load(s6 + (((B - gb - 4) as usize) << 2)), f32.load(s6 + (((B + gb) as usize) << 2)));
-          if (reach - tg <= least) continue;
-          for (let d = g; d < g + 32; d += 8) {
-            const td = f32.load(t + ((d as usize) << 2));
-            if (td >= BIG) break;
-            const db = d >> 3;
-            const r3 = max(f32.load(s3 + (((B - db - 1) as usize) << 2)), f32.load(s3 + (((B + db) as usize) << 2)));
-            if (r3 - td <= least) continue;
-            const lp = m + (((X - d) as usize) << 2);
-            const rp = m + (((X + d) as usize) << 2);
-            for (let k: usize = 0; k < 32; k += 4) {
-              const tv = v128.load32_splat(t + ((d as usize) << 2) + k);
-              a0 = f32x4.pmax(a0, f32x4.sub(f32x4.pmax(v128.load(lp - k), v128.load(rp + k)), tv));
-              a1 = f32x4.pmax(a1, f32x4.sub(f32x4.pmax(v128.load(lp - k, 16), v128.load(rp + k, 16)), tv));
-              a2 = f32x4.pmax(a2, f32x4.sub(f32x4.pmax(v128.load(lp - k, 32), v128.load(rp + k, 32)), tv));
-              a3 = f32x4.pmax(a3, f32x4.sub(f32x4.pmax(v128.load(lp - k, 48), v128.load(rp + k, 48)), tv));
-            }
-            least = lowest(a0, a1, a2, a3);
-            touched = true;
-          }
-        }
-        if (touched) {
-          v128.store(o, a0);
-          v128.store(o, a1, 16);
-          v128.store(o, a2, 32);
-          v128.store(o, a3, 48);
-        }
-      }
+      slideBlocks(bm, nb, s3, s6);
+      accumulate(out, m, s3, s6, t, width16, pad, R);
+    }
+  }
+}
+
+// slideBlocks for `count` rows of blocks.
+export function slideRows(blocks: usize, nb: i32, count: i32, s3: usize, s6: usize): void {
+  for (let i = 0; i < count; i++) {
+    const o = ((i * nb) as usize) << 2;
+    slideBlocks(blocks + o, nb, s3 + o, s6 + o);
+  }
+}
+
+/**
+ * The offset on lines that need not lie on the grid's rows: line l takes `near` source rows, whose indices stand in
+ * `rows` (i32, near a line) and whose profile rows stand in `tables` (tStride floats each), nearest first.
+ */
+export function offsetLines(
+  src: usize, s3: usize, s6: usize, rows: usize, tables: usize, dst: usize,
+  stride: i32, pad: i32, width16: i32, lines: i32, near: i32, R: i32, tStride: i32,
+): void {
+  const nb = stride >> 3;
+  for (let l = 0; l < lines; l++) {
+    const out = dst + (((l * width16) as usize) << 2);
+    const low = f32x4.splat(-BIG);
+    for (let i: usize = 0, e: usize = (width16 as usize) << 2; i < e; i += 16) v128.store(out + i, low);
+    for (let k = 0; k < near; k++) {
+      const at = l * near + k;
+      const row = i32.load(rows + ((at as usize) << 2));
+      const t = tables + (((at * tStride) as usize) << 2);
+      if (f32.load(t) >= BIG) continue;
+      const b = ((row * nb) as usize) << 2;
+      accumulate(out, src + (((row * stride) as usize) << 2), s3 + b, s6 + b, t, width16, pad, R);
     }
   }
 }
