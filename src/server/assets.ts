@@ -1,0 +1,64 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { createReadStream, createWriteStream, existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync } from 'node:fs';
+import path from 'node:path';
+import { Readable, Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { inspectSource, readSource, type SourceInfo } from '../core/sources/inspect';
+import { MAX_SOURCE_BYTES, SourceError } from '../core/sources/source-error';
+
+/** Files stored once under their content's SHA-256; a name given by a person never becomes a path. */
+export class AssetStore {
+  constructor(private readonly folder: string) {
+    mkdirSync(folder, { recursive: true });
+  }
+
+  path(hash: string): string {
+    if (!/^[0-9a-f]{64}$/.test(hash)) throw new SourceError(`"${hash.slice(0, 80)}" is not a file's hash`);
+    return path.join(this.folder, hash);
+  }
+
+  has(hash: string): boolean {
+    return existsSync(this.path(hash));
+  }
+
+  read(hash: string): Buffer {
+    return readFileSync(this.path(hash));
+  }
+
+  size(hash: string): number {
+    return statSync(this.path(hash)).size;
+  }
+
+  stream(hash: string): Readable {
+    return createReadStream(this.path(hash));
+  }
+
+  /**
+   * Streams a file to disk, reads it through, and keeps it only when it holds a relief.
+   * @throws SourceError; nothing is left behind
+   */
+  async take(body: ReadableStream<Uint8Array>, file: string): Promise<{ hash: string; size: number; info: SourceInfo }> {
+    const aside = path.join(this.folder, `incoming-${randomUUID()}`);
+    const hash = createHash('sha256');
+    let size = 0;
+    const meter = new Transform({
+      transform(chunk: Buffer, _encoding, done) {
+        size += chunk.length;
+        if (size > MAX_SOURCE_BYTES) done(new SourceError(`${file}: is larger than 2 GB; reduce the model`));
+        else {
+          hash.update(chunk);
+          done(null, chunk);
+        }
+      },
+    });
+    try {
+      await pipeline(Readable.fromWeb(body as never), meter, createWriteStream(aside, { flush: true }));
+      const info = inspectSource(readSource(readFileSync(aside), file));
+      const key = hash.digest('hex');
+      renameSync(aside, this.path(key));
+      return { hash: key, size, info };
+    } finally {
+      rmSync(aside, { force: true });
+    }
+  }
+}

@@ -1,0 +1,193 @@
+import { randomUUID } from 'node:crypto';
+import type { Kysely } from 'kysely';
+import { type Cutter, cutterSchema } from '../core/cutter/cutter';
+import { type Job, jobSchema, type Machine, machineSchema } from '../core/plan/job';
+import type { SourceInfo } from '../core/sources/inspect';
+import type { PlanStatus, Schema } from './database';
+
+export interface JobView {
+  id: string;
+  revision: string;
+  document: Job;
+  updated: string;
+  /** Saves of another tab that were refused and kept. */
+  kept: { id: string; created: string }[];
+}
+
+const now = () => new Date().toISOString();
+const parse = (text: string): Job => jobSchema.parse(JSON.parse(text));
+
+/** A save that was made on top of a version that is no longer the newest. Both are kept. */
+export class StaleSave extends Error {
+  constructor(
+    readonly head: string,
+    readonly kept: string,
+  ) {
+    super('this job was changed elsewhere since it was opened here; both versions are kept, choose one');
+  }
+}
+
+export class NotFound extends Error {}
+
+export async function createJob(db: Kysely<Schema>, document: Job): Promise<JobView> {
+  const id = randomUUID();
+  const revision = randomUUID();
+  const created = now();
+  await db.transaction().execute(async (t) => {
+    await t.insertInto('jobs').values({ id, head: revision, created, updated: created }).execute();
+    await t
+      .insertInto('revisions')
+      .values({ id: revision, job: id, base: null, document: JSON.stringify(document), kept: 0, created })
+      .execute();
+  });
+  return { id, revision, document, updated: created, kept: [] };
+}
+
+export async function getJob(db: Kysely<Schema>, id: string): Promise<JobView> {
+  const row = await db
+    .selectFrom('jobs')
+    .innerJoin('revisions', 'revisions.id', 'jobs.head')
+    .select(['jobs.id', 'jobs.head', 'jobs.updated', 'revisions.document'])
+    .where('jobs.id', '=', id)
+    .executeTakeFirst();
+  if (!row) throw new NotFound('there is no such job; it may have been removed');
+  const kept = await db
+    .selectFrom('revisions')
+    .select(['id', 'created'])
+    .where('job', '=', id)
+    .where('kept', '=', 1)
+    .orderBy('created', 'desc')
+    .execute();
+  return { id: row.id, revision: row.head, document: parse(row.document), updated: row.updated, kept };
+}
+
+export async function getRevision(db: Kysely<Schema>, job: string, id: string): Promise<Job> {
+  const row = await db.selectFrom('revisions').select('document').where('id', '=', id).where('job', '=', job).executeTakeFirst();
+  if (!row) throw new NotFound('there is no such version of the job');
+  return parse(row.document);
+}
+
+/**
+ * Saves a new version on top of `base`. When another save came first, this one is kept aside and refused.
+ * @throws StaleSave with both versions' ids
+ */
+export async function saveJob(db: Kysely<Schema>, id: string, base: string, document: Job): Promise<JobView> {
+  const revision = randomUUID();
+  const created = now();
+  const head = await db.transaction().execute(async (t) => {
+    const job = await t.selectFrom('jobs').select('head').where('id', '=', id).executeTakeFirst();
+    if (!job) throw new NotFound('there is no such job; it may have been removed');
+    const stale = job.head !== base;
+    await t
+      .insertInto('revisions')
+      .values({ id: revision, job: id, base, document: JSON.stringify(document), kept: stale ? 1 : 0, created })
+      .execute();
+    if (stale) return job.head;
+    await t.updateTable('jobs').set({ head: revision, updated: created }).where('id', '=', id).execute();
+    return revision;
+  });
+  if (head !== revision) throw new StaleSave(head, revision);
+  return getJob(db, id);
+}
+
+/** The choice after a stale save: kept versions are settled, and stay in the history. */
+export async function settleKept(db: Kysely<Schema>, id: string): Promise<void> {
+  await db.updateTable('revisions').set({ kept: 2 }).where('job', '=', id).where('kept', '=', 1).execute();
+}
+
+export async function removeJob(db: Kysely<Schema>, id: string): Promise<void> {
+  await db.deleteFrom('jobs').where('id', '=', id).execute();
+}
+
+export interface JobRow {
+  id: string;
+  name: string;
+  order: string;
+  board: string;
+  updated: string;
+  plan: { id: string; status: PlanStatus; revision: string } | null;
+  revision: string;
+}
+
+export async function listJobs(db: Kysely<Schema>): Promise<JobRow[]> {
+  const rows = await db
+    .selectFrom('jobs')
+    .innerJoin('revisions', 'revisions.id', 'jobs.head')
+    .select(['jobs.id', 'jobs.head', 'jobs.updated', 'revisions.document'])
+    .orderBy('jobs.updated', 'desc')
+    .execute();
+  return Promise.all(
+    rows.map(async (r) => {
+      const doc = parse(r.document);
+      const plan = await db
+        .selectFrom('plans')
+        .select(['id', 'status', 'revision'])
+        .where('job', '=', r.id)
+        .orderBy('created', 'desc')
+        .executeTakeFirst();
+      const { x, y, thickness, material } = doc.board;
+      return {
+        id: r.id,
+        name: doc.name,
+        order: doc.order,
+        board: `${x} × ${y} × ${thickness} mm ${material}`,
+        updated: r.updated,
+        plan: plan ?? null,
+        revision: r.head,
+      };
+    }),
+  );
+}
+
+export interface Library {
+  machines: Machine[];
+  cutters: Cutter[];
+  materials: { name: string; stepdown: number; caution: string | null }[];
+}
+
+export async function getLibrary(db: Kysely<Schema>): Promise<Library> {
+  const [m, c, w] = await Promise.all([
+    db.selectFrom('machines').select('document').orderBy('position').execute(),
+    db.selectFrom('cutters').select('document').orderBy('position').execute(),
+    db.selectFrom('materials').select('document').orderBy('position').execute(),
+  ]);
+  return {
+    machines: m.map((r) => machineSchema.parse(JSON.parse(r.document))),
+    cutters: c.map((r) => cutterSchema.parse(JSON.parse(r.document))),
+    materials: w.map((r) => JSON.parse(r.document)),
+  };
+}
+
+/** Puts a bit into the drawer, or changes the one of that id. */
+export async function saveCutter(db: Kysely<Schema>, cutter: Cutter): Promise<void> {
+  const document = JSON.stringify(cutter);
+  await db
+    .insertInto('cutters')
+    .values({ id: cutter.id, document, position: cutter.number })
+    .onConflict((c) => c.column('id').doUpdateSet({ document }))
+    .execute();
+}
+
+/** Puts a machine into the shop, or changes the one of that id. */
+export async function saveMachine(db: Kysely<Schema>, machine: Machine): Promise<void> {
+  const document = JSON.stringify(machine);
+  await db
+    .insertInto('machines')
+    .values({ id: machine.id, document })
+    .onConflict((c) => c.column('id').doUpdateSet({ document }))
+    .execute();
+}
+
+export async function putAsset(db: Kysely<Schema>, a: { hash: string; file: string; size: number; info: SourceInfo }): Promise<void> {
+  await db
+    .insertInto('assets')
+    .values({ ...a, info: JSON.stringify(a.info), created: now() })
+    .onConflict((c) => c.column('hash').doNothing())
+    .execute();
+}
+
+export async function getAsset(db: Kysely<Schema>, hash: string): Promise<{ file: string; info: SourceInfo }> {
+  const row = await db.selectFrom('assets').select(['file', 'info']).where('hash', '=', hash).executeTakeFirst();
+  if (!row) throw new NotFound('this relief file is not in the store; drop it in again');
+  return { file: row.file, info: JSON.parse(row.info) };
+}

@@ -1,0 +1,111 @@
+import { availableParallelism } from 'node:os';
+import path from 'node:path';
+import { Worker } from 'node:worker_threads';
+import type { HeightField } from '../core/field/height-field';
+import type { KernelHost } from '../core/kernels/host';
+import { SEGMENT } from '../core/kernels/stock-removal';
+import type { KernelAnswer, KernelTask } from '../workers/kernel.worker';
+
+type TaskBody = KernelTask extends infer T ? (T extends KernelTask ? Omit<T, 'id'> : never) : never;
+type Done = { data: Float32Array; bites?: Float32Array };
+
+/** Where the built workers lie, below the folder that the program is started in. */
+export function workerFile(name: string): string {
+  return path.resolve(/* turbopackIgnore: true */ process.cwd(), 'dist', 'workers', `${name}.worker.mjs`);
+}
+
+/** Kernels spread over worker threads in bands of rows. Must be closed, or the process does not end. */
+export class KernelPool implements KernelHost {
+  private readonly workers: Worker[];
+  private readonly waiting = new Map<number, { resolve(d: Done): void; reject(e: Error): void }>();
+  private next = 1;
+
+  constructor(size = availableParallelism()) {
+    this.workers = Array.from({ length: size }, () => {
+      const w = new Worker(workerFile('kernel'));
+      w.on('message', (a: KernelAnswer) => {
+        const one = this.waiting.get(a.id);
+        this.waiting.delete(a.id);
+        if ('error' in a) one?.reject(new Error(a.error));
+        else one?.resolve(a);
+      });
+      w.on('error', (e) => {
+        for (const one of this.waiting.values()) one.reject(e as Error);
+        this.waiting.clear();
+      });
+      return w;
+    });
+  }
+
+  private run(worker: number, task: TaskBody, transfer: ArrayBufferLike[]): Promise<Done> {
+    const id = this.next++;
+    return new Promise((resolve, reject) => {
+      this.waiting.set(id, { resolve, reject });
+      this.workers[worker].postMessage({ ...task, id }, transfer as ArrayBuffer[]);
+    });
+  }
+
+  /** Even bands of `n` rows, one a worker; none is empty. */
+  private bands(n: number): [number, number][] {
+    const parts = Math.min(this.workers.length, Math.max(1, n));
+    return Array.from({ length: parts }, (_, i) => [Math.floor((n * i) / parts), Math.floor((n * (i + 1)) / parts)]);
+  }
+
+  /** Rows y0..y1 of a field as one of their own. */
+  private slice(f: HeightField, y0: number, y1: number) {
+    const data = f.data.slice(y0 * f.width, y1 * f.width);
+    return { grid: { width: f.width, height: y1 - y0, cell: f.cell, originX: f.originX, originY: f.originY + y0 * f.cell }, data };
+  }
+
+  async offset(...[f, profile, inflate]: Parameters<KernelHost['offset']>): Promise<Float32Array> {
+    const halo = Math.ceil((profile.R + inflate) / f.cell) + 1;
+    const out = new Float32Array(f.width * f.height);
+    await Promise.all(
+      this.bands(f.height).map(async ([y0, y1], i) => {
+        const a = Math.max(0, y0 - halo);
+        const { grid, data } = this.slice(f, a, Math.min(f.height, y1 + halo));
+        const done = await this.run(i, { kind: 'offset', grid, data, profile, inflate, rows: [y0 - a, y1 - a] }, [data.buffer]);
+        out.set(done.data, y0 * f.width);
+      }),
+    );
+    return out;
+  }
+
+  async lines(...[f, profile, ys]: Parameters<KernelHost['lines']>): Promise<Float32Array> {
+    const halo = Math.ceil(profile.R / f.cell) + 2;
+    const out = new Float32Array(f.width * ys.length);
+    await Promise.all(
+      this.bands(ys.length).map(async ([l0, l1], i) => {
+        if (l1 <= l0) return;
+        const row = (y: number) => Math.floor((y - f.originY) / f.cell);
+        const a = Math.min(f.height, Math.max(0, row(ys[l0]) - halo));
+        const b = Math.max(a, Math.min(f.height, row(ys[l1 - 1]) + halo + 1));
+        const { grid, data } = this.slice(f, a, b);
+        const part = ys.slice(l0, l1);
+        const done = await this.run(i, { kind: 'lines', grid, data, profile, ys: part }, [data.buffer, part.buffer]);
+        out.set(done.data, l0 * f.width);
+      }),
+    );
+    return out;
+  }
+
+  async remove(...[f, profile, segments]: Parameters<KernelHost['remove']>): Promise<Float32Array> {
+    const n = segments.length / SEGMENT;
+    const bites = new Float32Array(n);
+    await Promise.all(
+      this.bands(f.height).map(async ([y0, y1], i) => {
+        const { grid, data } = this.slice(f, y0, y1);
+        const copy = segments.slice();
+        const done = await this.run(i, { kind: 'remove', grid, data, profile, segments: copy }, [data.buffer, copy.buffer]);
+        f.data.set(done.data, y0 * f.width);
+        const b = done.bites!;
+        for (let k = 0; k < n; k++) if (b[k] > bites[k]) bites[k] = b[k];
+      }),
+    );
+    return bites;
+  }
+
+  async close(): Promise<void> {
+    await Promise.all(this.workers.map((w) => w.terminate()));
+  }
+}

@@ -1,0 +1,88 @@
+import { MASK } from '../core/arrange/target';
+import type { Cutter } from '../core/cutter/cutter';
+import type { HeightField } from '../core/field/height-field';
+import type { Job } from '../core/plan/job';
+import type { Plan } from '../core/plan/pipeline';
+import { fieldToPng, maskToPng } from '../core/sources/height-image';
+
+/** Height range of the two surface images, board coordinates: the board's top is exactly white. */
+function range(job: Job): { low: number; high: number } {
+  return { low: -(job.board.thickness + 2), high: 0 };
+}
+
+const place = (f: HeightField, job: Job, zero: { x: number; y: number; z: number }, file: string) => {
+  const { low, high } = range(job);
+  return {
+    file,
+    cell: f.cell,
+    x0: f.originX - zero.x,
+    y0: f.originY + (f.height - 1) * f.cell - zero.y,
+    firstRow: 'north' as const,
+    z0: low - zero.z,
+    z65535: high - zero.z,
+  };
+};
+
+/** A cutter as the report describes it. */
+function reportCutter(c: Cutter) {
+  const { number, shape, diameter, cornerRadius, tipDiameter, taperAngle, includedAngle, fluteLength, shankDiameter, stickOut, holderDiameter, maxStepdown, maxPlungeDepth } = c;
+  return { number, name: c.name, shape, diameter, cornerRadius, tipDiameter, taperAngle, includedAngle, fluteLength, shankDiameter, stickOut, holderDiameter, maxStepdown, maxPlungeDepth };
+}
+
+/**
+ * The report of a plan, docs/job-file.md: everything in mm and in the programs' own coordinates.
+ * @param files the names that the programs were written under
+ */
+export function makeReport(job: Job, plan: Plan, files: string[], stages: Record<string, number>, peakMemoryMb: number) {
+  const { summary } = plan;
+  const { board, machine } = job;
+  return {
+    board: { x: board.x, y: board.y, thickness: board.thickness, origin: board.origin, zZero: board.zZero, spoilboard: board.spoilboard },
+    machine: {
+      name: machine.name,
+      x: machine.x,
+      y: machine.y,
+      zTravel: machine.zTravel,
+      maxFeed: machine.maxFeed,
+      acceleration: machine.acceleration,
+      junctionDeviation: machine.junctionDeviation,
+      maxRpm: machine.maxRpm,
+    },
+    relief: { size: job.relief.size, rise: job.relief.rise, unit: job.relief.unit, turns: job.relief.turns },
+    cutters: job.cutters.map(reportCutter),
+    programs: summary.programs.map((p, i) => ({
+      file: files[i],
+      cutter: p.cutter,
+      passes: p.passes.map((id) => {
+        const { kind, stockToLeave, stepover, stepdown } = summary.passes.find((q) => q.id === id)!;
+        return { kind, stockToLeave, stepover, stepdown };
+      }),
+      seconds: p.seconds,
+      naiveSeconds: p.naiveSeconds,
+      cutLength: p.cutLength,
+      rapidLength: p.rapidLength,
+    })),
+    target: place(plan.target, job, summary.zero, 'target.png'),
+    cut: place(plan.cut, job, summary.zero, 'cut.png'),
+    mask: { file: 'mask.png', ...MASK },
+    stages,
+    peakMemoryMb,
+    findings: summary.findings.map((f) => ({
+      rule: f.rule,
+      severity: f.severity,
+      message: `${f.message}; ${f.remedy}`,
+      x: f.x - summary.zero.x,
+      y: f.y - summary.zero.y,
+    })),
+  };
+}
+
+/** The three images of a plan. */
+export function planImages(job: Job, plan: Plan): { name: string; bytes: Uint8Array }[] {
+  const { low, high } = range(job);
+  return [
+    { name: 'target.png', bytes: fieldToPng(plan.target, low, high) },
+    { name: 'cut.png', bytes: fieldToPng(plan.cut, low, high) },
+    { name: 'mask.png', bytes: maskToPng(plan.target.width, plan.target.height, plan.mask) },
+  ];
+}
