@@ -7,6 +7,7 @@ export interface Shape {
   rise: number;
   /** Distance from the centre to the outline along a direction. */
   rim(dx: number, dy: number): number;
+  inside(x: number, y: number): boolean;
   /** Height over the base, mm, inside the outline. */
   at(x: number, y: number): number;
 }
@@ -56,31 +57,58 @@ function roundedRim(a: number, b: number, r: number): Shape['rim'] {
 
 const FIELD = 3;
 
-/** Heights of a sheaf of nine ears with its band, over a flat field at 0. */
-function sheaf(x: number, y: number): number {
-  let h = 0;
-  const put = (v: number) => {
-    if (v > h) h = v;
-  };
+/** One part of the sheaf, and a circle that holds it: outside, it adds nothing. */
+interface Part {
+  x: number;
+  y: number;
+  r: number;
+  at(x: number, y: number): number;
+}
+
+const domePart = (cx: number, cy: number, a: number, b: number, turn: number, h: number): Part => ({
+  x: cx,
+  y: cy,
+  r: Math.max(a, b),
+  at: (x, y) => dome(x, y, cx, cy, a, b, turn, h),
+});
+
+const barPart = (x0: number, y0: number, x1: number, y1: number, r: number, h: number): Part => ({
+  x: (x0 + x1) / 2,
+  y: (y0 + y1) / 2,
+  r: Math.hypot(x1 - x0, y1 - y0) / 2 + r,
+  at: (x, y) => bar(x, y, x0, y0, x1, y1, r, h),
+});
+
+/** Nine ears on their stalks, and the band around them. */
+function sheafParts(): Part[] {
+  const parts: Part[] = [];
   for (let i = -4; i <= 4; i++) {
     const lean = i * 0.155;
     const [sx, sy] = [i * 1.5, -26];
     const [ex, ey] = [Math.sin(lean) * 52, -26 + Math.cos(lean) * 52];
-    put(bar(x, y, sx, sy, ex, ey, 2.2, 2.2));
-    put(bar(x, y, sx, sy, -i * 4.6, -58 + Math.abs(i) * 2, 2.2, 2.2));
+    parts.push(barPart(sx, sy, ex, ey, 2.2, 2.2), barPart(sx, sy, -i * 4.6, -58 + Math.abs(i) * 2, 2.2, 2.2));
     for (let k = 0; k < 8; k++) {
       const along = k * 4.7;
       for (const side of [-1, 1]) {
         const gx = ex + Math.sin(lean) * along + Math.cos(lean) * side * 2.9;
         const gy = ey + Math.cos(lean) * along - Math.sin(lean) * side * 2.9;
-        put(dome(x, y, gx, gy, 3.3, 5, -lean - side * 0.35, 4.4 - 0.12 * k));
+        parts.push(domePart(gx, gy, 3.3, 5, -lean - side * 0.35, 4.4 - 0.12 * k));
       }
     }
-    put(dome(x, y, ex + Math.sin(lean) * 37, ey + Math.cos(lean) * 37, 1.8, 4.5, -lean, 3.4));
+    parts.push(domePart(ex + Math.sin(lean) * 37, ey + Math.cos(lean) * 37, 1.8, 4.5, -lean, 3.4));
   }
-  put(dome(x, y, 0, -26, 16, 7, 0, 6.6));
-  put(dome(x, y, -11, -37, 11, 4.6, 0.75, 4.4));
-  put(dome(x, y, 11, -37, 11, 4.6, -0.75, 4.4));
+  parts.push(domePart(0, -26, 16, 7, 0, 6.6), domePart(-11, -37, 11, 4.6, 0.75, 4.4), domePart(11, -37, 11, 4.6, -0.75, 4.4));
+  return parts;
+}
+
+const SHEAF = sheafParts();
+
+/** Height of the sheaf over a flat field at 0. */
+function sheaf(x: number, y: number): number {
+  let h = 0;
+  for (const p of SHEAF) {
+    if ((x - p.x) * (x - p.x) + (y - p.y) * (y - p.y) < p.r * p.r) h = Math.max(h, p.at(x, y));
+  }
   return h;
 }
 
@@ -90,6 +118,7 @@ export const plaque: Shape = {
   height: 180,
   rise: 10.6,
   rim: roundedRim(140, 90, 22),
+  inside: (x, y) => insideRounded(x, y, 140, 90, 22) >= 0,
   at(x, y) {
     const d = insideRounded(x, y, 140, 90, 22);
     const rim = d < 11 ? 0.6 + 6.4 * smooth(-1, 11, d) : FIELD + 4 * (1 - smooth(11, 22, d));
@@ -104,6 +133,7 @@ export const loaf: Shape = {
   height: 76,
   rise: 9,
   rim: (dx, dy) => 1 / Math.hypot(dx / 58, dy / 38),
+  inside: (x, y) => Math.hypot(x / 58, y / 38) <= 1,
   at(x, y) {
     const q = Math.min(1, Math.hypot(x / 58, y / 38));
     let h = 1.5 + 7.5 * (1 - q ** 3);

@@ -15,9 +15,7 @@ export function shapeImage(s: Shape, pixel: number): Uint8Array {
     for (let i = 0; i < width; i++) {
       const x = (i + 0.5) * pixel - s.width / 2;
       const y = s.height / 2 - (j + 0.5) * pixel;
-      const r = Math.hypot(x, y);
-      if (r > 0 && r > s.rim(x / r, y / r)) continue;
-      data[j * width + i] = Math.round((s.at(x, y) / s.rise) * 65535);
+      if (s.inside(x, y)) data[j * width + i] = Math.round((s.at(x, y) / s.rise) * 65535);
     }
   }
   return encode({ width, height, data, depth: 16, channels: 1 });

@@ -91,8 +91,14 @@ function writeProgramFile(dir: string, name: string, text: string): string {
   }
 }
 
+/** A path as the person means it: from the folder that they called from. */
+const fromHere = (file: string) => path.resolve(process.env.ZG_FROM ?? process.cwd(), file);
+
 async function plan(args: string[]): Promise<number> {
   const o = parseOptions(args);
+  o.out = fromHere(o.out);
+  if (o.relief !== undefined) o.relief = fromHere(o.relief);
+  if (o.jobFile !== undefined) o.jobFile = fromHere(o.jobFile);
   const { job, source } = o.jobFile === undefined ? jobFromOptions(o) : jobFromFile(o.jobFile);
   const { board, relief, machine } = job;
   console.log(`relief ${formatLength(relief.size.x)} x ${formatLength(relief.size.y)}, rise ${formatLength(relief.rise)} (file read as ${relief.unit})`);
@@ -120,7 +126,7 @@ async function plan(args: string[]): Promise<number> {
 
 async function main(): Promise<number> {
   const [command, ...rest] = process.argv.slice(2);
-  if (command !== 'plan') {
+  if (command !== 'plan' || rest.length === 0 || rest.includes('--help')) {
     console.error(USAGE);
     return 2;
   }

@@ -5,6 +5,7 @@ import { Worker } from 'node:worker_threads';
 import type { Kysely } from 'kysely';
 import type { HeightField } from '../core/field/height-field';
 import type { PassSummary, PlannedProgram } from '../core/plan/pipeline';
+import { unpackStage } from '../core/plan/pack';
 import { sectionOf } from '../core/plan/view';
 import type { Finding } from '../core/proof/finding';
 import type { PlanNews, PlanOrder } from '../workers/plan.worker';
@@ -12,7 +13,6 @@ import type { AssetStore } from './assets';
 import type { PlanStatus, Schema } from './database';
 import { getJob, NotFound } from './jobs';
 import { workerFile } from './kernel-pool';
-import { unpackStage } from './stage-cache';
 
 export interface StoredSummary {
   ground: number;
@@ -205,7 +205,7 @@ export class PlanRunner {
   /** Heights along a line at full resolution. The last plan's surfaces stay in memory (about 72 MB). */
   async section(id: string, line: { x0: number; y0: number; x1: number; y1: number }, n: number): Promise<Record<string, number[]>> {
     if (this.surfaces?.id !== id) {
-      const { meta, arrays } = unpackStage(await this.file(id, 'full.bin'));
+      const { meta, arrays } = unpackStage(new Uint8Array(await this.file(id, 'full.bin')).buffer);
       const { grid } = meta as { grid: HeightField };
       const fields = Object.fromEntries(
         Object.entries(arrays)

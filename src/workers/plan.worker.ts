@@ -3,10 +3,11 @@ import path from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
 import { transferableView } from '../core/plan/view';
 import type { Job } from '../core/plan/job';
+import { packStage } from '../core/plan/pack';
 import { planJob } from '../core/plan/pipeline';
 import { readSource } from '../core/sources/inspect';
 import { KernelPool } from '../server/kernel-pool';
-import { packStage, StageCache, stageRunner } from '../server/stage-cache';
+import { StageCache, stageRunner } from '../server/stage-cache';
 
 export interface PlanOrder {
   job: Job;

@@ -1,9 +1,7 @@
 import type { Target } from '../arrange/target';
 import { MASK } from '../arrange/target';
-import type { Cutter } from '../cutter/cutter';
 import { AIR, type HeightField, makeField, padField, poolField } from '../field/height-field';
 import type { KernelHost } from '../kernels/host';
-import type { Pass } from '../plan/job';
 
 /** Height above the board's top for moves that begin and end a pass, mm. */
 export const SAFE_HEIGHT = 5;
@@ -43,17 +41,6 @@ export function makeContext(target: Target, board: { x: number; y: number }, mod
   const coarse = poolField(makeField(field, 0), STOCK_FACTOR, 'max');
   const stock = padField(coarse, Math.ceil(STOCK_PAD / coarse.cell), AIR);
   return { target, planning, stock, board, mode, host };
-}
-
-/** Width of the ground around the outline that a pass clears, mm: as given, or worked out from its bit. */
-export function trenchOf(pass: Pass, cutter: Cutter, roughTrench: number): number {
-  if (pass.area.kind !== 'relief') return 0;
-  if (pass.area.trench !== null) return pass.area.trench;
-  // One and a half diameters as a rule, and room for the bit with stock on both sides (trade handbook, section 3;
-  // common practice, no source).
-  if (pass.kind === 'rough') return Math.max(1.5 * cutter.diameter, cutter.diameter + 2 * pass.stockToLeave + 1);
-  const own = Math.max(3.175, cutter.diameter);
-  return roughTrench > 0 ? Math.min(roughTrench, own) : own;
 }
 
 /** Highest stock under a cutter of radius R at every place: what a tip must stay above. */

@@ -3,7 +3,7 @@ import { buildTarget, type Target } from '../arrange/target';
 import { type Cutter, scallop, tipRadius } from '../cutter/cutter';
 import { boardGrid, type Grid, gridOf, type HeightField } from '../field/height-field';
 import { motionTime } from '../motion/time';
-import { makeContext, SAFE_HEIGHT, trenchOf } from '../passes/context';
+import { makeContext, SAFE_HEIGHT } from '../passes/context';
 import { planFinish } from '../passes/finish';
 import { planRough } from '../passes/rough';
 import { commentText, fileStem, type ProgramPart, writeProgram, zeroOf } from '../program/writer';
@@ -14,6 +14,7 @@ import { formatDuration, formatLength } from '../units/length';
 import { geometryFindings } from './geometry';
 import { cellOf, cutterOf, type Job, type Pass } from './job';
 import type { PlanEnvironment } from './stage';
+import { resolveTrenches } from './trenches';
 
 export interface PassSummary {
   id: string;
@@ -173,14 +174,6 @@ export async function planJob(job: Job, loadSource: () => Promise<Source>, env: 
     rough: out.rough ? { ...grid, data: out.rough } : null,
     deviation: out.deviation,
   };
-}
-
-/** Trench width of every pass; a finishing pass's own follows from the widest roughing trench. */
-export function resolveTrenches(job: Job): number[] {
-  if (job.seat.mode === 'sunk') return job.passes.map(() => 0);
-  let widest = 0;
-  for (const p of job.passes) if (p.kind === 'rough') widest = Math.max(widest, trenchOf(p, cutterOf(job, p), 0));
-  return job.passes.map((p) => trenchOf(p, cutterOf(job, p), widest));
 }
 
 function describePass(pass: Pass, cutter: Cutter, trench: number, moves: Float64Array, job: Job): Omit<PassSummary, 'id'> {

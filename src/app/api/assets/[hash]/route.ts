@@ -1,0 +1,17 @@
+import { z } from 'zod';
+import { describeMesh, inspectSource, readSource } from '@/core/sources/inspect';
+import { body, route } from '@/server/http';
+import { getAsset } from '@/server/jobs';
+import { shop } from '@/server/shop';
+
+const quarter = z.number().int().min(0).max(3);
+const orientation = z.object({ turns: z.tuple([quarter, quarter, quarter]), mirror: z.boolean() });
+
+/** What a stored relief is in another orientation: its size, and the base plane proposed for it. */
+export const POST = route<{ hash: string }>(async (req, { hash }) => {
+  const wanted = await body(req, orientation);
+  const { db, assets } = await shop();
+  const { file } = await getAsset(db, hash);
+  const source = readSource(assets.read(hash), file);
+  return Response.json(source.mesh ? describeMesh(source.mesh, wanted) : inspectSource(source));
+});

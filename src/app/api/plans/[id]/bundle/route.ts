@@ -1,0 +1,17 @@
+import { zipSync } from 'fflate';
+import { route } from '@/server/http';
+import { NotFound } from '@/server/jobs';
+import { shop } from '@/server/shop';
+
+/** All programs of a plan in one archive. */
+export const GET = route<{ id: string }>(async (_, { id }) => {
+  const { plans } = await shop();
+  const { summary } = await plans.state(id);
+  if (!summary || summary.programs.length === 0) throw new NotFound('this plan has no programs');
+  const files: Record<string, Uint8Array> = {};
+  for (let i = 0; i < summary.programs.length; i++) files[summary.programs[i].file] = await plans.file(id, `program-${i}.nc`);
+  const name = `${summary.programs[0].file.replace(/_1-.*$/, '')}_programs.zip`;
+  return new Response(new Uint8Array(zipSync(files, { level: 6 })), {
+    headers: { 'content-type': 'application/zip', 'content-disposition': `attachment; filename="${name}"` },
+  });
+});

@@ -1,0 +1,14 @@
+import { BadRequest, route } from '@/server/http';
+import { NotFound } from '@/server/jobs';
+import { shop } from '@/server/shop';
+
+export const GET = route<{ id: string; index: string }>(async (_, { id, index }) => {
+  if (!/^\d{1,3}$/.test(index)) throw new BadRequest('a program is named by its number');
+  const { plans } = await shop();
+  const program = (await plans.state(id)).summary?.programs[Number(index)];
+  if (!program) throw new NotFound('there is no such program');
+  const bytes = await plans.file(id, `program-${Number(index)}.nc`);
+  return new Response(new Uint8Array(bytes), {
+    headers: { 'content-type': 'text/plain; charset=us-ascii', 'content-disposition': `attachment; filename="${program.file}"` },
+  });
+});

@@ -1,0 +1,162 @@
+import type { Cutter } from '@/core/cutter/cutter';
+import type { Grid } from '@/core/field/height-field';
+import type { ReliefPreview } from '@/core/arrange/preview';
+import { unpackStage } from '@/core/plan/pack';
+import type { Job, Machine } from '@/core/plan/job';
+import type { PassSummary } from '@/core/plan/pipeline';
+import type { PlanView } from '@/core/plan/view';
+import type { Finding } from '@/core/proof/finding';
+import type { SourceInfo } from '@/core/sources/inspect';
+
+/** An answer of the server that refuses something; the message is for the person. */
+export class ApiError extends Error {
+  constructor(
+    message: string,
+    readonly status: number,
+    readonly details: Record<string, unknown>,
+  ) {
+    super(message);
+  }
+}
+
+export interface ProgramInfo {
+  file: string;
+  cutter: number;
+  passes: string[];
+  rough: boolean;
+  seconds: number;
+  naiveSeconds: number;
+  cutLength: number;
+  rapidLength: number;
+  volume: number;
+  bytes: number;
+}
+
+export interface Summary {
+  ground: number;
+  zero: { x: number; y: number; z: number };
+  passes: PassSummary[];
+  programs: ProgramInfo[];
+  findings: Finding[];
+  thinnest: number;
+  deepest: number;
+  leftShare: number;
+  seconds: number;
+}
+
+export interface PlanInfo {
+  id: string;
+  revision: string;
+  status: 'queued' | 'running' | 'done' | 'failed' | 'cancelled' | 'interrupted';
+  message: string | null;
+  progress: { name: string; share: number; secondsLeft: number | null } | null;
+  summary: Summary | null;
+}
+
+export interface JobInfo {
+  id: string;
+  revision: string;
+  document: Job;
+  updated: string;
+  kept: { id: string; created: string }[];
+  plan?: PlanInfo | null;
+}
+
+export interface JobListEntry {
+  id: string;
+  name: string;
+  order: string;
+  board: string;
+  updated: string;
+  revision: string;
+  plan: { id: string; status: PlanInfo['status']; revision: string } | null;
+  summary: Summary | null;
+}
+
+export interface LibraryInfo {
+  machines: Machine[];
+  cutters: Cutter[];
+  materials: { name: string; stepdown: number; caution: string | null }[];
+}
+
+export interface AssetInfo {
+  hash: string;
+  file: string;
+  size: number;
+  info: SourceInfo;
+}
+
+async function call<T>(method: string, url: string, body?: unknown): Promise<T> {
+  let res: Response;
+  try {
+    res = await fetch(url, {
+      method,
+      headers: body === undefined ? {} : { 'content-type': 'application/json' },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    });
+  } catch {
+    throw new ApiError('the server does not answer; start it again, nothing that was saved is lost', 0, {});
+  }
+  const json = (await res.json().catch(() => ({ error: 'the answer could not be read' }))) as Record<string, unknown>;
+  if (!res.ok) throw new ApiError(String(json.error), res.status, json);
+  return json as T;
+}
+
+export const api = {
+  jobs: () => call<JobListEntry[]>('GET', '/api/jobs'),
+  library: () => call<LibraryInfo>('GET', '/api/library'),
+  job: (id: string) => call<JobInfo>('GET', `/api/jobs/${id}`),
+  createJob: (asset: string) => call<JobInfo>('POST', '/api/jobs', { asset }),
+  saveJob: (id: string, base: string, document: Job) => call<JobInfo>('PUT', `/api/jobs/${id}`, { base, document }),
+  removeJob: (id: string) => call<object>('DELETE', `/api/jobs/${id}`),
+  revision: (id: string, revision: string) => call<Job>('GET', `/api/jobs/${id}/revisions/${revision}`),
+  settleKept: (id: string) => call<object>('DELETE', `/api/jobs/${id}/kept`),
+  plan: (id: string) => call<PlanInfo>('POST', `/api/jobs/${id}/plan`),
+  cancelPlan: (plan: string) => call<PlanInfo>('DELETE', `/api/plans/${plan}`),
+  saveCutter: (c: Cutter) => call<Cutter>('PUT', '/api/cutters', c),
+  saveMachine: (m: Machine) => call<Machine>('PUT', '/api/machines', m),
+  orient: (hash: string, turns: Job['relief']['turns'], mirror: boolean) => call<SourceInfo>('POST', `/api/assets/${hash}`, { turns, mirror }),
+  section: (plan: string, s: { x0: number; y0: number; x1: number; y1: number }, n: number) =>
+    call<Record<string, number[]>>('GET', `/api/plans/${plan}/section?x0=${s.x0}&y0=${s.y0}&x1=${s.x1}&y1=${s.y1}&n=${n}`),
+};
+
+/** Uploads a relief file as it is. `onProgress` gets the share that has gone. */
+export function uploadAsset(file: File, onProgress: (share: number) => void): { done: Promise<AssetInfo>; cancel(): void } {
+  const xhr = new XMLHttpRequest();
+  const done = new Promise<AssetInfo>((resolve, reject) => {
+    xhr.open('PUT', `/api/assets?name=${encodeURIComponent(file.name)}`);
+    xhr.upload.onprogress = (e) => e.lengthComputable && onProgress(e.loaded / e.total);
+    xhr.onerror = () => reject(new ApiError(`${file.name}: the upload broke off; try again`, 0, {}));
+    xhr.onabort = () => reject(new ApiError(`${file.name}: the upload was cancelled`, 0, {}));
+    xhr.onload = () => {
+      let json: Record<string, unknown> = {};
+      try {
+        json = JSON.parse(xhr.responseText);
+      } catch {
+        json = { error: `${file.name}: the server's answer could not be read` };
+      }
+      if (xhr.status === 200) resolve(json as unknown as AssetInfo);
+      else reject(new ApiError(String(json.error), xhr.status, json));
+    };
+    xhr.send(file);
+  });
+  return { done, cancel: () => xhr.abort() };
+}
+
+export async function fetchView(plan: string): Promise<PlanView> {
+  const res = await fetch(`/api/plans/${plan}/view`);
+  if (!res.ok) throw new ApiError('the surfaces of this plan are gone; plan it again', res.status, {});
+  const { meta, arrays } = unpackStage(await res.arrayBuffer());
+  return { grid: (meta as { grid: Grid }).grid, ...(arrays as unknown as Omit<PlanView, 'grid'>) };
+}
+
+export async function fetchPreview(hash: string, o: Pick<Job['relief'], 'turns' | 'mirror' | 'base'>) {
+  const res = await fetch(`/api/assets/${hash}/preview`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ turns: o.turns, mirror: o.mirror, base: o.base }),
+  });
+  if (!res.ok) throw new ApiError('the relief cannot be shown', res.status, {});
+  const { meta, arrays } = unpackStage(await res.arrayBuffer());
+  return { ...(meta as ReliefPreview), data: arrays.data as Float32Array };
+}

@@ -1,0 +1,110 @@
+import { MASK } from '@/core/arrange/target';
+import type { Grid } from '@/core/field/height-field';
+
+type Rgb = [number, number, number];
+
+const toLinear = (v: number) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4);
+const toSrgb = (v: number) => (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055);
+
+/** sRGB bytes to OKLab (Ottosson 2020), where even steps look even. */
+function toLab([r, g, b]: Rgb): Rgb {
+  const [R, G, B] = [toLinear(r / 255), toLinear(g / 255), toLinear(b / 255)];
+  const l = Math.cbrt(0.4122214708 * R + 0.5363325363 * G + 0.0514459929 * B);
+  const m = Math.cbrt(0.2119034982 * R + 0.6806995451 * G + 0.1073969566 * B);
+  const s = Math.cbrt(0.0883024619 * R + 0.2817188376 * G + 0.6299787005 * B);
+  return [
+    0.2104542553 * l + 0.793617785 * m - 0.0040720468 * s,
+    1.9779984951 * l - 2.428592205 * m + 0.4505937099 * s,
+    0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s,
+  ];
+}
+
+function fromLab([L, a, b]: Rgb): Rgb {
+  const l = (L + 0.3963377774 * a + 0.2158037573 * b) ** 3;
+  const m = (L - 0.1055613458 * a - 0.0638541728 * b) ** 3;
+  const s = (L - 0.0894841775 * a - 1.291485548 * b) ** 3;
+  const c = [
+    4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s,
+    -1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s,
+    -0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s,
+  ];
+  return c.map((v) => Math.round(255 * Math.min(1, Math.max(0, toSrgb(Math.max(0, v)))))) as Rgb;
+}
+
+/** 256 colours through the given ones, evenly in OKLab. */
+export function ramp(...stops: Rgb[]): Rgb[] {
+  const labs = stops.map(toLab);
+  return Array.from({ length: 256 }, (_, i) => {
+    const t = (i / 255) * (labs.length - 1);
+    const k = Math.min(labs.length - 2, Math.floor(t));
+    const f = t - k;
+    return fromLab(labs[k].map((v, c) => v * (1 - f) + labs[k + 1][c] * f) as Rgb);
+  });
+}
+
+/** Depth: walnut lies deep, birch at the top. */
+export const DEPTH = ramp([88, 62, 38], [168, 128, 78], [240, 222, 182]);
+/** Deviation: chalk stands too high, paper is right, madder is cut too deep. */
+export const DEVIATION = ramp([168, 67, 31], [226, 160, 130], [255, 254, 250], [130, 180, 214], [31, 95, 139]);
+/** Half the range of the deviation map, mm. */
+export const DEVIATION_RANGE = 0.2;
+
+export interface ShadeInput {
+  grid: Grid;
+  heights: Float32Array;
+  mask: Uint8Array;
+  /** When given, it colours the picture instead of depth. */
+  deviation?: Float32Array;
+  paper: Rgb;
+  hatch: Rgb;
+}
+
+/**
+ * A picture of a surface seen from above, one pixel a cell, the north up: lit from the upper left, coloured by depth or
+ * by deviation; ground that may remain as it is drawn as hatched paper.
+ */
+export function shade({ grid, heights, mask, deviation, paper, hatch }: ShadeInput): ImageData {
+  const { width, height, cell } = grid;
+  const out = new ImageData(width, height);
+  let low = 0;
+  for (let k = 0; k < heights.length; k++) if (heights[k] < low) low = heights[k];
+  const span = low < 0 ? -low : 1;
+  const px = out.data;
+  for (let j = 0; j < height; j++) {
+    const n = j + 1 < height ? width : 0;
+    const s = j > 0 ? -width : 0;
+    for (let i = 0; i < width; i++) {
+      const k = j * width + i;
+      const o = ((height - 1 - j) * width + i) * 4;
+      const e = i + 1 < width ? 1 : 0;
+      const w = i > 0 ? -1 : 0;
+      const gx = (heights[k + e] - heights[k + w]) / (2 * cell);
+      const gy = (heights[k + n] - heights[k + s]) / (2 * cell);
+      const inv = 1 / Math.sqrt(1 + gx * gx + gy * gy);
+      const light = Math.max(0, (0.5 * gx - 0.55 * gy + 0.67) * inv);
+      let c: Rgb;
+      let lit = 0.5 + 0.75 * light;
+      if (mask[k] === MASK.waste) {
+        const line = (i + (height - 1 - j)) % 12 < 2;
+        c = line ? hatch : paper;
+        lit = 0.82 + 0.27 * light;
+      } else if (deviation) {
+        const t = (deviation[k] / DEVIATION_RANGE + 1) / 2;
+        c = DEVIATION[Math.round(255 * Math.min(1, Math.max(0, t)))];
+        lit = 0.75 + 0.37 * light;
+      } else c = DEPTH[Math.round(255 * Math.min(1, Math.max(0, (heights[k] + span) / span)))];
+      px[o] = Math.min(255, c[0] * lit);
+      px[o + 1] = Math.min(255, c[1] * lit);
+      px[o + 2] = Math.min(255, c[2] * lit);
+      px[o + 3] = 255;
+    }
+  }
+  return out;
+}
+
+/** Reads a "#rrggbb" custom property of the page. */
+export function themeColour(name: string): Rgb {
+  const text = getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+  const m = /^#([0-9a-f]{2})([0-9a-f]{2})([0-9a-f]{2})$/i.exec(text);
+  return m ? [Number.parseInt(m[1], 16), Number.parseInt(m[2], 16), Number.parseInt(m[3], 16)] : [255, 254, 250];
+}

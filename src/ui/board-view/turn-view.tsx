@@ -1,0 +1,108 @@
+'use client';
+import { Canvas, useThree } from '@react-three/fiber';
+import { useEffect, useMemo } from 'react';
+import { BufferAttribute, BufferGeometry, Color } from 'three';
+import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+import { MASK } from '@/core/arrange/target';
+import type { Job } from '@/core/plan/job';
+import type { Surface } from '../job/surface';
+import { DEPTH } from './shade';
+
+/** Cells along the longer side while turning: what software rendering still draws at once. */
+const MESH_CELLS = 320;
+
+/** The surface as a mesh with the board's sides, coloured by depth, mm, its middle at 0. */
+function solid(job: Job, surface: Surface): BufferGeometry {
+  const f = surface.cut ?? surface.target;
+  const step = Math.max(1, Math.ceil(Math.max(f.width, f.height) / MESH_CELLS));
+  const nx = Math.floor((f.width - 1) / step) + 1;
+  const ny = Math.floor((f.height - 1) / step) + 1;
+  const { board } = job;
+  const positions: number[] = [];
+  const colours: number[] = [];
+  const index: number[] = [];
+  let low = 0;
+  for (let k = 0; k < f.data.length; k += 7) if (f.data[k] < low) low = f.data[k];
+  const c = new Color();
+  const put = (x: number, y: number, z: number, rgb: readonly number[]) => {
+    positions.push(x - board.x / 2, y - board.y / 2, z);
+    c.setRGB(rgb[0] / 255, rgb[1] / 255, rgb[2] / 255, 'srgb');
+    colours.push(c.r, c.g, c.b);
+  };
+  const at = (i: number, j: number) => ({
+    k: Math.min(f.height - 1, j * step) * f.width + Math.min(f.width - 1, i * step),
+    x: i === 0 ? 0 : i === nx - 1 ? board.x : f.originX + i * step * f.cell,
+    y: j === 0 ? 0 : j === ny - 1 ? board.y : f.originY + j * step * f.cell,
+  });
+  for (let j = 0; j < ny; j++) {
+    for (let i = 0; i < nx; i++) {
+      const { k, x, y } = at(i, j);
+      const z = f.data[k];
+      const rgb = surface.mask[k] === MASK.waste ? [214, 204, 186] : DEPTH[Math.round(255 * Math.min(1, Math.max(0, 1 - z / (low || -1))))];
+      put(x, y, z, rgb);
+    }
+  }
+  for (let j = 0; j + 1 < ny; j++) {
+    for (let i = 0; i + 1 < nx; i++) {
+      const a = j * nx + i;
+      index.push(a, a + 1, a + nx + 1, a, a + nx + 1, a + nx);
+    }
+  }
+  const side = [200, 172, 122];
+  const rim: [number, number][] = [];
+  for (let i = 0; i < nx; i++) rim.push([i, 0]);
+  for (let j = 1; j < ny; j++) rim.push([nx - 1, j]);
+  for (let i = nx - 2; i >= 0; i--) rim.push([i, ny - 1]);
+  for (let j = ny - 2; j > 0; j--) rim.push([0, j]);
+  const base = positions.length / 3;
+  for (const [i, j] of rim) {
+    const { k, x, y } = at(i, j);
+    put(x, y, f.data[k], side);
+    put(x, y, -board.thickness, side);
+  }
+  for (let r = 0; r < rim.length; r++) {
+    const a = base + 2 * r;
+    const b = base + 2 * ((r + 1) % rim.length);
+    index.push(a, a + 1, b + 1, a, b + 1, b);
+  }
+  const g = new BufferGeometry();
+  g.setAttribute('position', new BufferAttribute(Float32Array.from(positions), 3));
+  g.setAttribute('color', new BufferAttribute(Float32Array.from(colours), 3));
+  g.setIndex(index);
+  g.computeVertexNormals();
+  return g;
+}
+
+function Controls() {
+  const { camera, gl, invalidate } = useThree();
+  useEffect(() => {
+    const controls = new OrbitControls(camera, gl.domElement);
+    controls.enableDamping = false;
+    controls.addEventListener('change', () => invalidate());
+    return () => controls.dispose();
+  }, [camera, gl, invalidate]);
+  return null;
+}
+
+/** The board to be turned about with the pointer. */
+export function TurnView({ job, surface }: { job: Job; surface: Surface }) {
+  const geometry = useMemo(() => solid(job, surface), [job, surface]);
+  useEffect(() => () => geometry.dispose(), [geometry]);
+  const far = Math.max(job.board.x, job.board.y);
+  return (
+    <Canvas
+      frameloop="demand"
+      dpr={1}
+      gl={{ antialias: false }}
+      camera={{ position: [0, -0.85 * far, 0.8 * far], up: [0, 0, 1], near: far / 100, far: far * 10, fov: 42 }}
+      aria-label="The board, to be turned with the pointer"
+    >
+      <ambientLight intensity={0.75} />
+      <directionalLight position={[-0.6 * far, 0.7 * far, 0.55 * far]} intensity={2.4} />
+      <mesh geometry={geometry}>
+        <meshLambertMaterial vertexColors />
+      </mesh>
+      <Controls />
+    </Canvas>
+  );
+}

@@ -1,0 +1,73 @@
+'use client';
+import { CUTTER_SHAPES, type Cutter, type CutterShape } from '@/core/cutter/cutter';
+import { Choice, FeedField, LengthField, NumberField, TextField } from '../controls/fields';
+
+export const SHAPE_NAMES: Record<CutterShape, string> = {
+  endmill: 'end mill',
+  ball: 'ball nose',
+  bullnose: 'bull-nose',
+  'tapered-ball': 'tapered ball',
+  v: 'V bit',
+};
+
+const OUTLINES: Record<CutterShape, string> = {
+  endmill: 'M6 4h12v32h-12z',
+  ball: 'M6 4h12v26a6 6 0 0 1-12 0z',
+  bullnose: 'M6 4h12v29a3 3 0 0 1-3 3h-6a3 3 0 0 1-3-3z',
+  'tapered-ball': 'M5 4h14l-4.5 29a2.5 2.5 0 0 1-5 0z',
+  v: 'M5 4h14v14l-7 18l-7-18z',
+};
+
+/** The bit's outline. */
+export function CutterMark({ shape }: { shape: CutterShape }) {
+  return (
+    <svg width="24" height="40" viewBox="0 0 24 40" aria-hidden className="shrink-0">
+      <path d={OUTLINES[shape]} fill="var(--hatch)" stroke="var(--color-base-content)" strokeWidth="1.4" />
+      <path d="M8 12l8-4M8 20l8-4M9 28l6-4" stroke="var(--color-base-content)" strokeWidth="1.1" />
+    </svg>
+  );
+}
+
+/** All that a bit is: its exact profile, what holds it, and how it may be run. */
+export function CutterFields({ cutter, onChange }: { cutter: Cutter; onChange(edit: (c: Cutter) => void): void }) {
+  const set =
+    <K extends keyof Cutter>(key: K) =>
+    (v: Cutter[K]) =>
+      onChange((c) => {
+        c[key] = v;
+      });
+  const reshape = (shape: CutterShape) =>
+    onChange((c) => {
+      c.shape = shape;
+      if (shape === 'bullnose') c.cornerRadius = Math.min(c.cornerRadius || c.diameter / 6, c.diameter / 2);
+      if (shape === 'tapered-ball') {
+        c.tipDiameter = Math.min(c.tipDiameter || c.diameter / 4, c.diameter);
+        c.taperAngle ||= 4;
+      }
+      if (shape === 'v') {
+        c.includedAngle ||= 60;
+        c.tipDiameter = Math.min(c.tipDiameter, c.diameter / 2);
+      }
+    });
+  return (
+    <>
+      <TextField label="Name" value={cutter.name} max={80} required onChange={set('name')} />
+      <Choice label="Shape" value={cutter.shape} options={CUTTER_SHAPES.map((s) => [s, SHAPE_NAMES[s]] as const)} onChange={reshape} />
+      <LengthField label="Diameter" value={cutter.diameter} min={0} open max={200} onChange={set('diameter')} />
+      {cutter.shape === 'bullnose' && <LengthField label="Corner radius" value={cutter.cornerRadius} min={0} open max={cutter.diameter / 2} onChange={set('cornerRadius')} />}
+      {(cutter.shape === 'tapered-ball' || cutter.shape === 'v') && <LengthField label="Tip diameter" value={cutter.tipDiameter} min={0} max={cutter.diameter} onChange={set('tipDiameter')} />}
+      {cutter.shape === 'tapered-ball' && <NumberField label="Taper" value={cutter.taperAngle} min={0} open max={60} suffix="degrees a side" onChange={set('taperAngle')} />}
+      {cutter.shape === 'v' && <NumberField label="Angle" value={cutter.includedAngle} min={0} open max={170} suffix="degrees in all" onChange={set('includedAngle')} />}
+      <LengthField label="Flute length" value={cutter.fluteLength} min={0} open onChange={set('fluteLength')} />
+      <LengthField label="Shank" value={cutter.shankDiameter} min={0} open onChange={set('shankDiameter')} />
+      <LengthField label="Sticks out" value={cutter.stickOut} min={0} open onChange={set('stickOut')} note="from collet or holder to tip" />
+      <LengthField label="Holder" value={cutter.holderDiameter} min={0} open onChange={set('holderDiameter')} />
+      <NumberField label="Flutes" value={cutter.flutes} min={1} max={12} onChange={(v) => set('flutes')(Math.round(v))} />
+      <NumberField label="Turns" value={cutter.rpm} min={0} open suffix="rpm" onChange={set('rpm')} />
+      <FeedField label="Plunge" value={cutter.plunge} onChange={set('plunge')} />
+      <LengthField label="Stepdown, most" value={cutter.maxStepdown} min={0} open onChange={set('maxStepdown')} />
+      <LengthField label="Plunge, deepest" value={cutter.maxPlungeDepth} min={0} onChange={set('maxPlungeDepth')} note="0 when it does not cut at its centre" />
+      <p className="soft py-1 text-[13px]">Figures are starting points; the maker of the bit and of the machine come first.</p>
+    </>
+  );
+}

@@ -1,0 +1,80 @@
+'use client';
+import { Download } from 'lucide-react';
+import { SAFE_HEIGHT } from '@/core/passes/context';
+import { formatDuration, formatLength } from '@/core/units/length';
+import type { PlanInfo } from '../api';
+import { Choice, TextField, Tick } from '../controls/fields';
+import type { CardProps } from './board-card';
+import { Card, Sentence } from './card';
+
+const ORIGINS = {
+  'lower-left': 'the near left corner',
+  'lower-right': 'the near right corner',
+  'upper-left': 'the far left corner',
+  'upper-right': 'the far right corner',
+  centre: 'the cross in the centre',
+} as const;
+
+/** The programs, and what to know at the machine. */
+export function RunCard({ job, change, plan, fresh }: CardProps & { plan: PlanInfo | null; fresh: boolean }) {
+  const s = fresh && plan?.status === 'done' ? plan.summary : null;
+  const bad = s?.findings.filter((f) => f.severity === 'error') ?? [];
+  const { board } = job;
+  return (
+    <Card title="Run" subtitle={`${job.machine.name}, ${job.machine.toolChanger ? 'changes bits by itself' : 'bits changed by hand'}`}>
+      <Sentence>
+        Zero at <b>{ORIGINS[board.origin]}</b>, Z zero on <b>{board.zZero === 'top' ? 'the top of the board' : 'the machine bed'}</b>; rapids pass {formatLength(SAFE_HEIGHT)} over the board.
+      </Sentence>
+      {bad.length > 0 && (
+        <p role="alert" className="mb-2 rounded border border-accent px-3 py-2 text-sm text-accent">
+          The proof found {bad.length === 1 ? 'an error' : `${bad.length} errors`}: {bad[0].message}. Do not run these programs as they are.
+        </p>
+      )}
+      {s ? (
+        <ol className="space-y-2">
+          {s.programs.map((p, i) => (
+            <li key={p.file} className="rounded border border-base-300 bg-(--paper) px-3 py-2 text-sm">
+              <span className="block font-semibold break-all">{p.file}</span>
+              <span className="soft block">
+                bit {p.cutter}, {job.cutters.find((c) => c.number === p.cutter)?.name} · {formatDuration(p.seconds)} · {(p.bytes / 1e6).toFixed(1)} MB
+              </span>
+              <a className="btn btn-sm mt-1 w-full" href={`/api/plans/${plan!.id}/programs/${i}`} download={p.file}>
+                <Download size={14} aria-hidden /> Download
+              </a>
+            </li>
+          ))}
+        </ol>
+      ) : (
+        <p className="soft text-sm">The programs are written once the board is proven.</p>
+      )}
+      {s && s.programs.length > 1 && (
+        <a className="btn btn-primary mt-3 w-full" href={`/api/plans/${plan!.id}/bundle`} download>
+          <Download size={16} aria-hidden /> Download all programs
+        </a>
+      )}
+      <div className="mt-3">
+        <TextField label="Order" value={job.order} max={40} onChange={(v) => change((j) => (j.order = v))} />
+        <TextField label="Job" value={job.name} max={80} required onChange={(v) => change((j) => (j.name = v))} />
+        <Choice
+          label="Written in"
+          value={job.output.unit}
+          options={[
+            ['mm', 'millimetres, G21'],
+            ['in', 'inches, G20'],
+          ]}
+          onChange={(v) => change((j) => (j.output.unit = v))}
+        />
+        {job.machine.toolChanger && <Tick label="One file with tool changes" value={job.output.oneFile} onChange={(v) => change((j) => (j.output.oneFile = v))} />}
+      </div>
+      <h3 className="mt-3 font-semibold">Before you press start</h3>
+      <ul className="list-disc space-y-1 pl-5 text-sm">
+        <li>Eye and hearing protection; dust extraction, and a mask for MDF, solid surface and timbers that irritate.</li>
+        <li>Nothing loose on the table; clamps and screws clear of the trench.</li>
+        <li>Touch off on wood that is not cut away; find Z again after every change of bit.</li>
+        <li>The first seconds at a fifth of the feed, a hand on the stop.</li>
+        <li>Never reach in while the spindle turns, and never leave it running alone: a dull or rubbing bit can start a fire.</li>
+        <li>The makers of machine, bit and material, and local rules, come first.</li>
+      </ul>
+    </Card>
+  );
+}

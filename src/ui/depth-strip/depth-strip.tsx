@@ -1,0 +1,121 @@
+'use client';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { sectionOf } from '@/core/plan/view';
+import type { Job } from '@/core/plan/job';
+import { trimNumber } from '@/core/units/length';
+import { api } from '../api';
+import type { Layout, SectionLine } from '../board-view/board-view';
+import { readAt, type Surface } from '../job/surface';
+
+interface Props {
+  job: Job;
+  surface: Surface | null;
+  /** Id of the finished plan, for heights cell by cell. */
+  plan: string | null;
+  section: SectionLine;
+  layout: Layout;
+  width: number;
+  height: number;
+  pointer: { x: number; y: number } | null;
+  onPointer(p: { x: number; y: number } | null): void;
+}
+
+const TOP = 24;
+const SPOIL = 8;
+
+type Heights = { target: ArrayLike<number>; cut: ArrayLike<number> | null; rough: ArrayLike<number> | null };
+
+/** The section through the board along the chalk line, at the board view's own scale. */
+export function DepthStrip({ job, surface, plan, section, layout, width, height, pointer, onPointer }: Props) {
+  const { board } = job;
+  const length = Math.hypot(section.x1 - section.x0, section.y1 - section.y0);
+  const { scale } = layout;
+  // Below its own place on the board as long as it runs more across than up; from the board's left edge otherwise.
+  const across = Math.abs(section.x1 - section.x0) >= 0.99 * length;
+  const forward = section.x1 >= section.x0;
+  const left = layout.left + (across ? Math.min(section.x0, section.x1) * scale : 0);
+  const n = Math.max(2, Math.min(2000, Math.round(length * scale)));
+  const exact = useQuery({
+    queryKey: ['section', plan, section, n],
+    queryFn: () => api.section(plan!, section, n),
+    enabled: plan !== null && surface?.proven === true,
+    staleTime: Infinity,
+    gcTime: 30_000,
+  });
+  const heights: Heights | null = useMemo(() => {
+    if (!surface) return null;
+    if (exact.data) return { target: exact.data.target, cut: exact.data.cut, rough: exact.data.rough ?? null };
+    const read = (f: typeof surface.cut) => f && sectionOf(f, section.x0, section.y0, section.x1, section.y1, n);
+    return { target: read(surface.target)!, cut: read(surface.cut), rough: read(surface.rough) };
+  }, [surface, exact.data, section, n]);
+
+  const room = height - TOP - SPOIL - 12;
+  const tall = Math.max(0.25, Math.min(8, room / (board.thickness * scale)));
+  const v = scale * tall;
+  const y0 = TOP + 4;
+  const py = (z: number) => y0 - z * v;
+  const at = (i: number) => left + ((across && !forward ? n - 1 - i : i) / (n - 1)) * length * scale;
+  const trace = (h: ArrayLike<number>) => {
+    let d = '';
+    for (let i = 0; i < n; i++) d += `${i === 0 ? 'M' : 'L'}${at(i).toFixed(1)} ${py(Math.max(h[i], -board.thickness)).toFixed(1)}`;
+    return d;
+  };
+  const bottom = py(-board.thickness);
+  const end = left + length * scale;
+  const solid = heights?.cut ?? heights?.target;
+
+  // Place of the pointer along the line, as a share.
+  const t =
+    pointer && length > 0
+      ? ((pointer.x - section.x0) * (section.x1 - section.x0) + (pointer.y - section.y0) * (section.y1 - section.y0)) / length ** 2
+      : null;
+  const marked = t !== null && t >= 0 && t <= 1 ? left + (across && !forward ? 1 - t : t) * length * scale : null;
+  const target = pointer && surface ? readAt(surface.target, pointer.x, pointer.y) : null;
+  const cut = pointer && surface ? readAt(surface.cut, pointer.x, pointer.y) : null;
+  return (
+    <div className="panel relative overflow-hidden" style={{ height }}>
+      <p className="soft absolute top-1 left-3 text-[13px]">
+        depth strip, heights drawn {trimNumber(tall, 1)} times as tall · hatched: cut away{heights?.rough ? ' · dashed: after roughing' : ''}
+        {board.spoilboard ? ' · grey: spoilboard' : ''}
+      </p>
+      <p className="absolute top-1 right-3 text-[13px]" aria-live="off" data-testid="readout">
+        {pointer && target !== null ? (
+          <>
+            x {pointer.x.toFixed(1)}, y {pointer.y.toFixed(1)} mm&ensp;<b>{target.toFixed(2)}</b> target
+            {cut !== null && <>&ensp;{cut.toFixed(2)} proof</>}
+          </>
+        ) : (
+          <span className="soft">point at the board to read depths</span>
+        )}
+      </p>
+      <svg
+        width={width}
+        height={height}
+        className="absolute inset-0"
+        role="img"
+        aria-label={`Section through the board, ${trimNumber(length, 1)} mm long`}
+        onPointerMove={(e) => {
+          const r = e.currentTarget.getBoundingClientRect();
+          const s = (e.clientX - r.left - left) / (length * scale);
+          const u = across && !forward ? 1 - s : s;
+          onPointer(s >= 0 && s <= 1 ? { x: section.x0 + (section.x1 - section.x0) * u, y: section.y0 + (section.y1 - section.y0) * u } : null);
+        }}
+        onPointerLeave={() => onPointer(null)}
+      >
+        <defs>
+          <pattern id="away" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <line x1="0" y1="0" x2="0" y2="7" stroke="var(--hatch)" strokeWidth="1.2" />
+          </pattern>
+        </defs>
+        {board.spoilboard && <rect x={left} y={bottom} width={end - left} height={SPOIL} fill="var(--spoil)" />}
+        <rect x={left} y={py(0)} width={end - left} height={bottom - py(0)} fill="url(#away)" stroke="var(--wood-line)" />
+        {solid && <path d={`${trace(solid)}L${at(n - 1).toFixed(1)} ${bottom}L${at(0).toFixed(1)} ${bottom}Z`} fill="var(--wood)" />}
+        {heights?.rough && <path d={trace(heights.rough)} fill="none" stroke="var(--soft)" strokeWidth={1.2} strokeDasharray="4 3" />}
+        {solid && <path d={trace(solid)} fill="none" stroke="var(--color-base-content)" strokeWidth={1.5} />}
+        {heights?.cut && <path d={trace(heights.target)} fill="none" stroke="var(--color-primary)" strokeWidth={0.7} />}
+        {marked !== null && <line x1={marked} x2={marked} y1={TOP - 2} y2={height - 4} stroke="var(--color-primary)" strokeWidth={1.5} />}
+      </svg>
+    </div>
+  );
+}

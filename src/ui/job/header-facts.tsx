@@ -1,0 +1,34 @@
+import type { Job } from '@/core/plan/job';
+import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
+import type { PlanInfo } from '../api';
+
+function Fact({ value, label, alarm }: { value: string; label: string; alarm?: boolean }) {
+  return (
+    <div className="flex flex-col-reverse">
+      <dt className="soft text-[13px] leading-tight whitespace-nowrap">{label}</dt>
+      <dd className={`font-semibold whitespace-nowrap ${alarm ? 'text-accent' : ''}`}>{value}</dd>
+    </div>
+  );
+}
+
+/** What a carver checks before pressing start. */
+export function HeaderFacts({ job, plan, fresh }: { job: Job; plan: PlanInfo | null; fresh: boolean }) {
+  const s = fresh && plan?.status === 'done' ? plan.summary : null;
+  const { board, relief, seat } = job;
+  const bits = new Set(job.passes.map((p) => p.cutter)).size;
+  const serious = s?.findings.filter((f) => f.severity !== 'note').length ?? 0;
+  const first = s?.findings[0];
+  return (
+    <dl className="flex gap-6">
+      <Fact value={`${trimNumber(board.x, 1)} × ${trimNumber(board.y, 1)} × ${trimNumber(board.thickness, 1)} mm`} label={`${board.material} board`} />
+      <Fact value={formatLength(s?.deepest ?? relief.rise + seat.skin, 'mm', 1)} label={s ? 'deepest cut' : 'deepest, planned'} />
+      <Fact value={formatLength(s?.thinnest ?? board.thickness - relief.rise - seat.skin, 'mm', 1)} label={s ? 'thinnest left' : 'left, planned'} alarm={board.thickness - relief.rise - seat.skin < 1.5} />
+      <Fact value={s ? formatDuration(s.seconds) : '–'} label={`${bits} ${bits === 1 ? 'bit' : 'bits'}, ${Math.max(0, bits - 1)} ${bits === 2 ? 'change' : 'changes'}`} />
+      <Fact
+        value={s ? (serious === 0 ? 'proven' : `${serious} ${serious === 1 ? 'finding' : 'findings'}`) : 'not proven'}
+        label={s ? (serious === 0 ? 'no warnings' : (first?.rule.replaceAll('-', ' ') ?? '')) : 'of this version'}
+        alarm={serious > 0}
+      />
+    </dl>
+  );
+}

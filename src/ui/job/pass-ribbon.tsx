@@ -1,0 +1,89 @@
+'use client';
+import { RefreshCw } from 'lucide-react';
+import { Fragment, useState } from 'react';
+import { cutterOf, type Job } from '@/core/plan/job';
+import { formatDuration } from '@/core/units/length';
+import type { Summary } from '../api';
+
+export const PASS_NAMES = { rough: 'Rough', finish: 'Finish' } as const;
+
+/** Why a pass may not move to a place, or null. */
+export function orderProblem(job: Job, from: number, to: number): string | null {
+  const order = job.passes.slice();
+  const [p] = order.splice(from, 1);
+  order.splice(to, 0, p);
+  const firstFinish = order.findIndex((q) => q.kind === 'finish');
+  const lastRough = order.findLastIndex((q) => q.kind === 'rough');
+  return firstFinish >= 0 && lastRough > firstFinish ? 'roughing after finishing would cut into finished wood' : null;
+}
+
+interface Props {
+  job: Job;
+  summary: Summary | null;
+  selected: string;
+  onSelect(id: string): void;
+  onMove(from: number, to: number): void;
+}
+
+/** Passes in the order they are cut; a block's length is its time. */
+export function PassRibbon({ job, summary, selected, onSelect, onMove }: Props) {
+  const [dragged, setDragged] = useState<number | null>(null);
+  const [refused, setRefused] = useState<string | null>(null);
+  const move = (from: number, to: number) => {
+    if (from === to || to < 0 || to >= job.passes.length) return;
+    const problem = orderProblem(job, from, to);
+    setRefused(problem);
+    if (!problem) onMove(from, to);
+  };
+  return (
+    <div>
+      <ol className="flex items-stretch gap-1" aria-label="Passes in the order they are cut">
+        {job.passes.map((p, i) => {
+          const cutter = cutterOf(job, p);
+          const time = summary?.passes.find((s) => s.id === p.id)?.seconds;
+          const change = i > 0 && job.passes[i - 1].cutter !== p.cutter;
+          return (
+            <Fragment key={p.id}>
+              {change && (
+                <li className="soft flex w-6 shrink-0 items-center justify-center" title="change the bit">
+                  <RefreshCw size={13} aria-label="change the bit" />
+                </li>
+              )}
+              <li className="min-w-32" style={{ flex: `${Math.max(time ?? 1, 1)} 1 8rem` }}>
+                <button
+                  type="button"
+                  draggable
+                  aria-pressed={selected === p.id}
+                  aria-label={`${PASS_NAMES[p.kind]} with ${cutter.name}${time !== undefined ? `, ${formatDuration(time)}` : ''}; Alt and an arrow key move it`}
+                  onClick={() => onSelect(p.id)}
+                  onDragStart={() => setDragged(i)}
+                  onDragOver={(e) => e.preventDefault()}
+                  onDrop={() => dragged !== null && move(dragged, i)}
+                  onKeyDown={(e) => {
+                    if (!e.altKey || (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight')) return;
+                    e.preventDefault();
+                    move(i, i + (e.key === 'ArrowLeft' ? -1 : 1));
+                  }}
+                  className={`h-full w-full cursor-pointer rounded-lg border px-3 py-2 text-left ${
+                    selected === p.id ? 'border-2 border-primary bg-base-100' : 'border-(--wood-line) bg-[color-mix(in_oklab,var(--wood)_45%,var(--color-base-100))]'
+                  }`}
+                >
+                  <span className="block text-sm font-semibold">{PASS_NAMES[p.kind]}</span>
+                  <span className="soft block text-[13px] leading-tight">
+                    {cutter.name}
+                    {time !== undefined && ` · ${formatDuration(time)}`}
+                  </span>
+                </button>
+              </li>
+            </Fragment>
+          );
+        })}
+      </ol>
+      {refused && (
+        <p role="alert" className="mt-1 text-[13px] text-error">
+          {refused}
+        </p>
+      )}
+    </div>
+  );
+}

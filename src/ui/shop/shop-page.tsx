@@ -1,0 +1,123 @@
+'use client';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Trash2 } from 'lucide-react';
+import Link from 'next/link';
+import { formatDuration, formatLength } from '@/core/units/length';
+import { api, type JobListEntry } from '../api';
+import { CutterMark, SHAPE_NAMES } from '../cards/cutter-fields';
+import { ThemeSwitch } from '../theme-switch';
+import { DropZone } from './drop-zone';
+import { JobPicture } from './job-picture';
+
+function nextStep(j: JobListEntry): string {
+  const errors = j.summary?.findings.filter((f) => f.severity === 'error').length ?? 0;
+  switch (j.plan?.status) {
+    case undefined:
+      return 'open it to plan and prove it';
+    case 'queued':
+    case 'running':
+      return 'is being planned';
+    case 'done':
+      if (j.plan.revision !== j.revision) return 'changed since it was proven';
+      return errors > 0 ? `${errors} ${errors === 1 ? 'error' : 'errors'} to look at` : 'ready to run';
+    case 'failed':
+      return 'planning failed, open it';
+    default:
+      return 'planning was stopped, open it';
+  }
+}
+
+/** The shop: jobs as boards on a rack, the drawer and the machines. */
+export function ShopPage() {
+  const client = useQueryClient();
+  const jobs = useQuery({ queryKey: ['jobs'], queryFn: api.jobs, refetchInterval: 4000 });
+  const library = useQuery({ queryKey: ['library'], queryFn: api.library });
+  return (
+    <div className="mx-auto max-w-6xl px-5 pb-10">
+      <header className="flex items-center gap-4 py-4">
+        <h1 className="slab flex-1 text-2xl">
+          zealous <span className="text-primary">grain</span>
+        </h1>
+        <ThemeSwitch />
+      </header>
+      <main className="space-y-8">
+        <DropZone />
+        <section aria-label="Jobs">
+          <h2 className="slab mb-2 text-xl">On the rack</h2>
+          {jobs.error && (
+            <p role="alert" className="text-accent">
+              {jobs.error.message}
+            </p>
+          )}
+          {jobs.data?.length === 0 && <p className="soft">No boards yet. Drop a relief above, and the first one stands here.</p>}
+          <ul className="grid grid-cols-1 gap-4 border-b-8 border-(--wood-line) pb-3 sm:grid-cols-2 lg:grid-cols-3">
+            {jobs.data?.map((j) => (
+              <li key={j.id} className="panel relative">
+                <Link href={`/jobs/${j.id}`} className="block rounded-lg">
+                  <JobPicture plan={j.plan?.status === 'done' ? j.plan.id : null} name={j.name} />
+                  <div className="px-4 py-3">
+                    <h3 className="slab truncate text-lg leading-tight">{j.name}</h3>
+                    <p className="soft text-sm">
+                      {j.order && `${j.order} · `}
+                      {j.board}
+                    </p>
+                    <p className="mt-1 text-sm">
+                      {j.summary && <b>{formatDuration(j.summary.seconds)} · </b>}
+                      {nextStep(j)}
+                    </p>
+                  </div>
+                </Link>
+                <button
+                  type="button"
+                  className="btn btn-ghost btn-sm btn-square absolute right-1 bottom-1"
+                  aria-label={`Remove ${j.name}`}
+                  onClick={() => {
+                    if (confirm(`Remove the job "${j.name}"? Its versions and plans go with it.`)) {
+                      void api.removeJob(j.id).then(() => client.invalidateQueries({ queryKey: ['jobs'] }));
+                    }
+                  }}
+                >
+                  <Trash2 size={15} />
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+        <div className="grid gap-8 lg:grid-cols-[2fr_1fr]">
+          <section aria-label="Cutter drawer">
+            <h2 className="slab mb-2 text-xl">Cutter drawer</h2>
+            <ul className="panel grid divide-base-300 sm:grid-cols-2">
+              {library.data?.cutters.map((c) => (
+                <li key={c.id} className="flex items-center gap-3 px-4 py-2">
+                  <CutterMark shape={c.shape} />
+                  <div className="text-sm">
+                    <p className="font-semibold">
+                      {c.number} · {c.name}
+                    </p>
+                    <p className="soft">
+                      {SHAPE_NAMES[c.shape]} {formatLength(c.diameter)}, flutes {formatLength(c.fluteLength)} long
+                    </p>
+                  </div>
+                </li>
+              ))}
+            </ul>
+          </section>
+          <section aria-label="Machines">
+            <h2 className="slab mb-2 text-xl">Machines</h2>
+            <ul className="panel divide-y divide-base-300">
+              {library.data?.machines.map((m) => (
+                <li key={m.id} className="px-4 py-2 text-sm">
+                  <p className="font-semibold">{m.name}</p>
+                  <p className="soft">
+                    {m.x} × {m.y} mm, Z {m.zTravel} mm, {m.toolChanger ? 'changes bits by itself' : 'bits by hand'}
+                  </p>
+                </li>
+              ))}
+            </ul>
+            <p className="soft mt-2 text-[13px]">Bits and machines are changed on a job's card and kept from there.</p>
+          </section>
+        </div>
+      </main>
+    </div>
+  );
+}
