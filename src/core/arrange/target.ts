@@ -1,5 +1,5 @@
-import { distanceOutside } from '../field/distance';
-import { AIR, type HeightField, makeField } from '../field/height-field';
+import { distanceInside, distanceOutside } from '../field/distance';
+import { AIR, type Grid, type HeightField, makeField } from '../field/height-field';
 import type { Area } from '../plan/job';
 
 /** What a cell of the mask says: the target must be met, the board's own surface must stay, anything may remain. */
@@ -18,10 +18,40 @@ export interface TargetInput {
 }
 
 /**
- * A trench that ends less than this from the board's edge goes on to the edge, mm: the strip would be too thin to stand
- * and would break off under the bit.
+ * Kept board that is left narrower than this between a trench and the board's edge is cleared with the trench, mm: so thin a
+ * strip would break off under the bit.
  */
 export const FRAIL = 4;
+
+/** Cell of the coarse grid on which frail strips are looked for, mm. */
+const FRAIL_CELL = 0.4;
+
+/**
+ * Which cells of a coarse grid are kept board that stands firm: a morphological opening of the board beyond the trenches
+ * by a disc of FRAIL across.
+ */
+function firmBoard(outside: Float32Array, grid: Grid, trench: number): { firm: Uint8Array; factor: number; width: number } {
+  const factor = Math.max(1, Math.round(FRAIL_CELL / grid.cell));
+  // One more cell on every side stands for the air beyond the edge.
+  const width = Math.ceil(grid.width / factor) + 2;
+  const height = Math.ceil(grid.height / factor) + 2;
+  const kept = new Uint8Array(width * height);
+  for (let j = 1; j < height - 1; j++) {
+    const y = Math.min(grid.height - 1, (j - 1) * factor + (factor >> 1));
+    for (let i = 1; i < width - 1; i++) {
+      const x = Math.min(grid.width - 1, (i - 1) * factor + (factor >> 1));
+      if (outside[y * grid.width + x] > trench) kept[j * width + i] = 1;
+    }
+  }
+  const r = FRAIL / 2 / (factor * grid.cell);
+  const depth = distanceInside(kept, width, height);
+  const core = new Uint8Array(depth.length);
+  for (let k = 0; k < core.length; k++) if (depth[k] > r) core[k] = 1;
+  const away = distanceOutside(core, width, height);
+  const firm = new Uint8Array(away.length);
+  for (let k = 0; k < firm.length; k++) if (away[k] <= r) firm[k] = 1;
+  return { firm, factor, width };
+}
 
 export interface Target {
   /** Surface wanted, mm over the board's own top (which is 0). */
@@ -58,17 +88,20 @@ export function buildTarget(input: TargetInput): Target {
   for (let k = 0; k < outside.length; k++) outside[k] *= cell;
   const field = makeField(relief, 0);
   const mask = new Uint8Array(width * height).fill(MASK.keep);
+  const trenches = mode === 'raised' ? input.areas.filter((a) => a.area.kind === 'relief' && a.trench > 0) : [];
+  const widest = trenches.sort((a, b) => b.trench - a.trench)[0];
+  const standing = widest && firmBoard(outside, relief, widest.trench);
+  const frail = (i: number, j: number, k: number) =>
+    outside[k] <= widest.trench + FRAIL && !standing.firm[(Math.floor(j / standing.factor) + 1) * standing.width + Math.floor(i / standing.factor) + 1];
   for (let j = 0; j < height; j++) {
     const y = originY + j * cell;
     for (let i = 0; i < width; i++) {
       const k = j * width + i;
       const x = originX + i * cell;
-      const edge = Math.min(x, y, width * cell - x, height * cell - y);
-      const frail = edge < FRAIL ? FRAIL : 0;
       let cut = false;
       let open = false;
       for (const { area, trench } of input.areas) {
-        if (!inArea(area, area.kind === 'relief' && trench > 0 ? trench + frail : trench, mode, x, y, outside[k])) continue;
+        if (!inArea(area, trench, mode, x, y, outside[k]) && !(area === widest?.area && frail(i, j, k))) continue;
         open = true;
         if (inside[k] || area.kind !== 'relief') cut = true;
       }

@@ -69,8 +69,8 @@ export function BoardCard({ job, change, library }: CardProps) {
         label="Relief sits"
         value={seat.mode}
         options={[
-          ['raised', 'raised, ground cleared around it'],
-          ['sunk', "sunk, the board's top stays around it"],
+          ['raised', 'raised from the ground'],
+          ['sunk', "sunk into the top"],
         ]}
         onChange={(v) => change((j) => (j.seat.mode = v))}
       />

@@ -25,7 +25,7 @@ export function Figures({ items }: { items: [string, string][] }) {
   return (
     <dl className="mt-3 grid grid-cols-3 gap-2">
       {items.map(([value, label]) => (
-        <div key={label} className="flex flex-col-reverse rounded-lg bg-base-200 px-2.5 py-2">
+        <div key={label} className="flex flex-col-reverse justify-end rounded-lg bg-base-200 px-2.5 py-2">
           <dt className="soft text-[12.5px] leading-tight">{label}</dt>
           <dd className="font-semibold">{value}</dd>
         </div>

@@ -166,8 +166,8 @@ function RoughFields({ pass, cutter, edit }: { pass: RoughPass; cutter: Cutter; 
         label="Clears by"
         value={pass.strategy}
         options={[
-          ['rings', 'rings from the walls inwards'],
-          ['raster', 'rows, walls followed once'],
+          ['rings', 'rings, walls first'],
+          ['raster', 'rows and one wall lap'],
         ]}
         onChange={(v) => set((p) => (p.strategy = v))}
       />
@@ -211,8 +211,8 @@ function AreaFields({ job, pass, trench, edit }: { job: Job; pass: Pass; trench:
         label="Works on"
         value={area.kind}
         options={[
-          ['relief', job.seat.mode === 'sunk' ? 'the relief' : 'the relief and its trench'],
-          ['face', 'the whole face of the board'],
+          ['relief', job.seat.mode === 'sunk' ? 'the relief' : 'relief and trench'],
+          ['face', 'the whole face'],
           ['frame', 'a frame'],
         ]}
         onChange={(kind) =>

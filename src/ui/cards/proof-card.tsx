@@ -1,5 +1,4 @@
 'use client';
-import type { Job } from '@/core/plan/job';
 import type { Finding } from '@/core/proof/finding';
 import { formatLength, trimNumber } from '@/core/units/length';
 import type { PlanInfo } from '../api';
@@ -8,7 +7,7 @@ import { Card, Figures, Sentence } from './card';
 const TONES = { error: 'border-l-accent', warning: 'border-l-warning', note: 'border-l-base-300' } as const;
 
 /** What the cut, simulated from the written programs, shows. */
-export function ProofCard({ job, plan, fresh, picked, onPick }: { job: Job; plan: PlanInfo | null; fresh: boolean; picked: Finding | null; onPick(f: Finding): void }) {
+export function ProofCard({ plan, fresh, picked, onPick }: { plan: PlanInfo | null; fresh: boolean; picked: Finding | null; onPick(f: Finding): void }) {
   const s = fresh ? plan?.summary : null;
   if (!s) {
     return (
@@ -27,7 +26,7 @@ export function ProofCard({ job, plan, fresh, picked, onPick }: { job: Job; plan
           </b>
         ) : (
           <>
-            Cut from the programs as written, nothing is <b>too deep</b>, no rapid touches wood, and <b>{formatLength(s.thinnest)}</b> is left at the thinnest of {formatLength(job.board.thickness)}.
+            Cut from the programs as written: nothing too deep, no rapid in wood, <b>{formatLength(s.thinnest)}</b> left at the thinnest.
           </>
         )}
       </Sentence>

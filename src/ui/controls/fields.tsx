@@ -180,7 +180,7 @@ export function Choice<T extends string>({ label, value, options, onChange, note
   const id = useId();
   return (
     <Field label={label} note={note} id={id}>
-      <select id={id} className="select select-sm w-full bg-(--paper)" value={value} onChange={(e) => onChange(e.target.value as T)}>
+      <select id={id} className="select select-sm w-full bg-(--paper) pr-7 text-ellipsis" value={value} onChange={(e) => onChange(e.target.value as T)}>
         {options.map(([v, text]) => (
           <option key={v} value={v}>
             {text}

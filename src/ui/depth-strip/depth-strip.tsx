@@ -76,8 +76,8 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
   return (
     <div className="panel relative overflow-hidden" style={{ height }}>
       <p className="soft absolute top-1 left-3 text-[13px]">
-        depth strip, heights drawn {trimNumber(tall, 1)} times as tall · hatched: cut away{heights?.rough ? ' · dashed: after roughing' : ''}
-        {board.spoilboard ? ' · grey: spoilboard' : ''}
+        heights × {trimNumber(tall, 1)} · hatched: cut away{heights?.rough ? ' · dashed: after roughing' : ''}
+        {heights?.cut ? ' · blue: target' : ''}
       </p>
       <p className="absolute top-1 right-3 text-[13px]" aria-live="off" data-testid="readout">
         {pointer && target !== null ? (

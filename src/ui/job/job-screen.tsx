@@ -187,7 +187,7 @@ export function JobScreen({ id }: { id: string }) {
             {station === 'Board' && <BoardCard {...cards} />}
             {station === 'Arrange' && <ArrangeCard {...cards} lostPlan={surface?.lostPlan ?? 0} />}
             {station === 'Passes' && <PassCard {...cards} pass={pass} plan={plan} fresh={fresh} onSelect={setSelected} />}
-            {station === 'Proof' && <ProofCard job={job} plan={plan} fresh={fresh} picked={picked} onPick={pick} />}
+            {station === 'Proof' && <ProofCard plan={plan} fresh={fresh} picked={picked} onPick={pick} />}
             {station === 'Run' && <RunCard {...cards} plan={plan} fresh={fresh} />}
           </div>
           <Footer state={state} onRun={() => setStation('Run')} onRunStation={station === 'Run'} />

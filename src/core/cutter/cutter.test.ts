@@ -1,0 +1,66 @@
+import { expect, test } from 'vitest';
+import { makeField } from '../field/height-field';
+import { removeStock } from '../kernels/stock-removal';
+import { DRAWER } from '../plan/defaults';
+import { chipLoad, cutterSchema, profileHeight, profileOf, scallop } from './cutter';
+
+// Scallop height of parallel ball passes on a plane, h = R - sqrt(R^2 - (s/2)^2): any machining handbook. The trade
+// handbook's worked example: 1/8 in ball, 8 %, s = 0.254 mm, h = 0.0051 mm.
+test('the scallop formula gives the worked example', () => {
+  expect(scallop(1.5875, 0.254)).toBeCloseTo(0.0051, 4);
+});
+
+test('parallel passes of the simulated ball leave just that ridge', () => {
+  for (const s of [0.254, 0.6, 1.2]) {
+    const f = makeField({ width: 400, height: 400, cell: 0.02, originX: 0, originY: 0 }, 0);
+    const segments: number[] = [];
+    for (let y = 1; y < 7; y += s) segments.push(-3, y, -1, 11, y, -1, 0);
+    removeStock(f, { shape: 1, R: 1.5875, p0: 0, p1: 0, p2: 0 }, Float64Array.from(segments));
+    let high = -Infinity;
+    for (let j = 100; j < 250; j++) high = Math.max(high, f.data[j * 400 + 200]);
+    expect(high + 1).toBeLessThanOrEqual(scallop(1.5875, s) + 1e-5);
+    expect(high + 1).toBeGreaterThan(scallop(1.5875, s) * 0.94 - 1e-5);
+  }
+});
+
+// Chip load = feed / (rpm x flutes): arithmetic of any handbook. 3/8 in two-flute at 0.006 in and 18000 rpm: 216 in/min.
+test('chip load arithmetic', () => {
+  expect(chipLoad(216 * 25.4, 18000, 2) / 25.4).toBeCloseTo(0.006, 10);
+});
+
+test('every bit of the drawer is whole, and its profile rises without a jump', () => {
+  for (const c of DRAWER) {
+    expect(cutterSchema.safeParse(c).success).toBe(true);
+    const p = profileOf(c);
+    expect(profileHeight(p, 0)).toBe(0);
+    let last = 0;
+    for (let i = 1; i <= 1000; i++) {
+      const h = profileHeight(p, (p.R * i) / 1000);
+      expect(h).toBeGreaterThanOrEqual(last - 1e-9);
+      if (i < 1000) expect(h - last).toBeLessThan(0.2);
+      last = h;
+    }
+  }
+});
+
+test('a tapered ball is tangent where its cone begins', () => {
+  const p = profileOf(DRAWER.find((c) => c.shape === 'tapered-ball')!);
+  const d = 1e-5;
+  const below = (profileHeight(p, p.p1) - profileHeight(p, p.p1 - d)) / d;
+  const above = (profileHeight(p, p.p1 + d) - profileHeight(p, p.p1)) / d;
+  expect(Math.abs(below / above - 1)).toBeLessThan(0.01);
+});
+
+test.each([
+  [{ diameter: 0 }, 'diameter'],
+  [{ diameter: -3 }, 'diameter'],
+  [{ diameter: Number.NaN }, 'diameter'],
+  [{ feed: 0 }, 'feed'],
+  [{ shape: 'bullnose', cornerRadius: 9 }, 'cornerRadius'],
+  [{ shape: 'tapered-ball', tipDiameter: 0 }, 'tipDiameter'],
+  [{ shape: 'v', includedAngle: 0 }, 'includedAngle'],
+])('a bit with %j is refused at that field', (change, field) => {
+  const parsed = cutterSchema.safeParse({ ...DRAWER[0], ...change });
+  expect(parsed.success).toBe(false);
+  expect(parsed.error?.issues[0].path).toEqual([field]);
+});
