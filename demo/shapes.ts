@@ -123,7 +123,7 @@ export const plaque: Shape = {
     const d = insideRounded(x, y, 140, 90, 22);
     const rim = d < 11 ? 0.6 + 6.4 * smooth(-1, 11, d) : FIELD + 4 * (1 - smooth(11, 22, d));
     const bead = d > 22 && d < 28 ? FIELD + 1.2 * (1 - ((d - 25) / 3) ** 2) : 0;
-    return Math.min(10.6, Math.max(rim, bead, FIELD + 1.15 * sheaf(x, y)));
+    return d < 11 ? rim : Math.min(10.6, Math.max(rim, bead, FIELD + 1.15 * sheaf(x, y)));
   },
 };
 
@@ -147,57 +147,62 @@ export const loaf: Shape = {
 };
 
 /**
- * A closed mesh of a shape: the top over a grid of about `step` mm drawn in to the outline, a skirt and a flat back.
+ * A closed mesh of a shape: the top over a square grid of about `step` mm, its border drawn to the outline, a skirt and a
+ * flat back.
  * @returns nine floats a triangle, mm, base at z = 0
  */
 export function shapeMesh(s: Shape, step: number): Float32Array {
   const nx = Math.round(s.width / step);
   const ny = Math.round(s.height / step);
-  const at = (i: number, j: number): [number, number, number] => {
-    const u = (2 * i) / nx - 1;
-    const v = (2 * j) / ny - 1;
-    const x = (u * s.width) / 2;
-    const y = (v * s.height) / 2;
-    const r = Math.hypot(x, y);
-    if (r < 1e-9) return [0, 0, s.at(0, 0)];
-    // Along each ray the square's edge is drawn in to the outline, its middle stays.
-    const m = Math.max(Math.abs(u), Math.abs(v));
-    const k = 1 + (s.rim(x / r, y / r) / (r / m) - 1) * m ** 4;
-    return [x * k, y * k, s.at(x * k, y * k)];
-  };
-  const points = new Float64Array((nx + 1) * (ny + 1) * 3);
-  for (let j = 0; j <= ny; j++) for (let i = 0; i <= nx; i++) points.set(at(i, j), (j * (nx + 1) + i) * 3);
-  const out = new Float32Array(9 * (4 * nx * ny + 4 * (nx + ny)));
-  let n = 0;
-  const corner = (i: number, j: number, flat: boolean) => {
-    const k = (j * (nx + 1) + i) * 3;
-    out[n++] = points[k];
-    out[n++] = points[k + 1];
-    out[n++] = flat ? 0 : points[k + 2];
-  };
-  type Corner = [number, number, boolean];
-  const face = (...c: Corner[]) => {
-    for (const p of c) corner(...p);
+  const place = (i: number, j: number): [number, number] => [(i / nx - 0.5) * s.width, (j / ny - 0.5) * s.height];
+  // Corners outside lie on the outline instead, on their ray from the centre.
+  const corners = new Float64Array((nx + 1) * (ny + 1) * 3);
+  const within = new Uint8Array((nx + 1) * (ny + 1));
+  for (let j = 0; j <= ny; j++) {
+    for (let i = 0; i <= nx; i++) {
+      const k = j * (nx + 1) + i;
+      let [x, y] = place(i, j);
+      if (s.inside(x, y)) within[k] = 1;
+      else {
+        const r = Math.hypot(x, y);
+        const rim = s.rim(x / r, y / r);
+        x *= rim / r;
+        y *= rim / r;
+      }
+      corners.set([x, y, s.at(x, y)], k * 3);
+    }
+  }
+  const out: number[] = [];
+  const put = (k: number, flat: boolean) => out.push(corners[3 * k], corners[3 * k + 1], flat ? 0 : corners[3 * k + 2]);
+  const edges = new Map<string, [number, number]>();
+  const face = (a: number, b: number, c: number) => {
+    for (const k of [a, b, c]) put(k, false);
+    for (const k of [a, c, b]) put(k, true);
+    for (const [p, q] of [
+      [a, b],
+      [b, c],
+      [c, a],
+    ]) {
+      // An edge that a neighbour runs the other way is inside; one that none does is the outline.
+      if (!edges.delete(`${q} ${p}`)) edges.set(`${p} ${q}`, [p, q]);
+    }
   };
   for (let j = 0; j < ny; j++) {
     for (let i = 0; i < nx; i++) {
-      face([i, j, false], [i + 1, j, false], [i + 1, j + 1, false]);
-      face([i, j, false], [i + 1, j + 1, false], [i, j + 1, false]);
-      face([i, j, true], [i + 1, j + 1, true], [i + 1, j, true]);
-      face([i, j, true], [i, j + 1, true], [i + 1, j + 1, true]);
+      const a = j * (nx + 1) + i;
+      const square = [a, a + 1, a + nx + 2, a + nx + 1];
+      if (!square.some((k) => within[k])) continue;
+      face(square[0], square[1], square[2]);
+      face(square[0], square[2], square[3]);
     }
   }
-  const wall = (i0: number, j0: number, i1: number, j1: number) => {
-    face([i0, j0, true], [i1, j1, true], [i1, j1, false]);
-    face([i0, j0, true], [i1, j1, false], [i0, j0, false]);
-  };
-  for (let i = 0; i < nx; i++) {
-    wall(i, 0, i + 1, 0);
-    wall(i + 1, ny, i, ny);
+  for (const [p, q] of edges.values()) {
+    put(p, true);
+    put(q, true);
+    put(q, false);
+    put(p, true);
+    put(q, false);
+    put(p, false);
   }
-  for (let j = 0; j < ny; j++) {
-    wall(nx, j, nx, j + 1);
-    wall(0, j + 1, 0, j);
-  }
-  return out;
+  return Float32Array.from(out);
 }

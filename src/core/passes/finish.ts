@@ -10,6 +10,13 @@ import { rampOnto } from './ramp';
 /** Sinking moves steeper than this (sine of 70 degrees) are slowed so that they sink no faster than the plunge feed. */
 const STEEP = 0.94;
 
+/** Two neighbouring rows whose heights differ by this many stepovers have a wall (of about 63 degrees) between them. */
+const WALL = 2;
+/** A wall runs along the rows when it stays between them for this many stepovers: at less than about 40 degrees to them. */
+const WALL_RUN = 1.2;
+/** Samples that the row between is longer than the wall, at each end. */
+const WALL_REACH = 4;
+
 /** One stretch of a row: samples at equal steps from (x0, y0) along the row's direction. */
 interface Stretch {
   x0: number;
@@ -32,7 +39,7 @@ export async function planFinish(ctx: PassContext, pass: FinishPass, cutter: Cut
   const offset: HeightField = { ...surface, data: await ctx.host.offset(surface, profileOf(cutter), 0) };
   const clear = await clearHeights(ctx, R);
   const raster = new Raster(ctx, pass, cutter, trench, offset);
-  const rows = raster.rows(await exactRows(ctx, raster, surface, cutter));
+  const rows = await allRows(ctx, raster, surface, cutter, pass.stepover);
   const path = new Path();
   let row = 0;
   for (;;) {
@@ -50,19 +57,61 @@ export async function planFinish(ctx: PassContext, pass: FinishPass, cutter: Cut
   return { path };
 }
 
-/** Heights on the rows themselves when these lie along an axis, by row and cell of `surface`; null at other angles. */
-async function exactRows(ctx: PassContext, raster: Raster, surface: HeightField, cutter: Cutter) {
+/**
+ * Heights of rows, numbered in steps of the stepover from the middle one; NaN where nothing is to be cut. Along the axes
+ * they are worked out on the rows themselves, at other angles read from the offset between the grid's cells.
+ */
+async function rowHeights(ctx: PassContext, raster: Raster, surface: HeightField, cutter: Cutter, rows: number[]): Promise<Float64Array[]> {
   const along = raster.alongAxis();
-  if (!along) return null;
+  if (!along || rows.length === 0) return rows.map((v) => raster.heights(v, null));
   const field = along === 'x' ? surface : transposeField(surface);
-  const lines = raster.lineCoordinates();
-  // Rows may run against the order of the lines, which is ascending.
+  const lines = Float64Array.from(rows, (v) => raster.across(v));
+  // The kernel takes its lines ascending; rows may run against that.
   const falling = lines.length > 1 && lines[0] > lines[lines.length - 1];
   const data = await ctx.host.lines(field, profileOf(cutter), falling ? lines.slice().reverse() : lines);
-  return { data, width: field.width, falling };
+  return rows.map((v, i) => {
+    const l = (falling ? rows.length - 1 - i : i) * field.width;
+    return raster.heights(v, data.subarray(l, l + field.width));
+  });
 }
 
-type ExactRows = Awaited<ReturnType<typeof exactRows>>;
+/**
+ * The rows one stepover apart, and between two of them a part of one more wherever a steep wall runs along: there the
+ * nearest row may miss the wall's foot or edge by a whole stepover, which leaves far more than the ridge of a slope.
+ */
+async function allRows(ctx: PassContext, raster: Raster, surface: HeightField, cutter: Cutter, stepover: number): Promise<Stretch[][]> {
+  const count = raster.rowCount();
+  const whole = Array.from({ length: 2 * count + 1 }, (_, i) => i - count);
+  const heights = await rowHeights(ctx, raster, surface, cutter, whole);
+  const walls = new Map<number, Uint8Array>();
+  for (let i = 0; i + 1 < whole.length; i++) {
+    const [a, b] = [heights[i], heights[i + 1]];
+    let here: Uint8Array | undefined;
+    for (let k = 0; k < a.length; k++) {
+      const start = k;
+      while (k < a.length && Math.abs(a[k] - b[k]) > WALL * stepover) k++;
+      // A wall that crosses the rows is followed well enough by their ends: only one that runs along counts.
+      if (k - start < (WALL_RUN * stepover) / ctx.planning.cell) continue;
+      here ??= new Uint8Array(a.length);
+      here.fill(1, Math.max(0, start - WALL_REACH), k + WALL_REACH);
+    }
+    if (here) walls.set(whole[i] + 0.5, here);
+  }
+  const between = [...walls.keys()];
+  const more = await rowHeights(ctx, raster, surface, cutter, between);
+  const out: Stretch[][] = [];
+  let next = 0;
+  whole.forEach((v, i) => {
+    out.push(raster.stretches(v, heights[i]));
+    if (between[next] !== v + 0.5) return;
+    const part = more[next];
+    const mask = walls.get(between[next]) as Uint8Array;
+    for (let k = 0; k < part.length; k++) if (!mask[k]) part[k] = Number.NaN;
+    out.push(raster.stretches(between[next], part));
+    next++;
+  });
+  return out;
+}
 
 function hopTo(path: Path, points: Float64Array, clear: HeightField, cutter: Cutter): void {
   const [x, y, z] = points;
@@ -148,48 +197,54 @@ class Raster {
     };
   }
 
-  /** For rows along an axis: their coordinate across it, row by row. */
-  lineCoordinates(): Float64Array {
-    const { cx, cy, nv } = this.layout();
-    const out = new Float64Array(2 * nv + 1);
-    for (let v = -nv; v <= nv; v++) {
-      out[v + nv] = this.uy === 0 ? cy + v * this.pass.stepover * this.ux : cx - v * this.pass.stepover * this.uy;
+  /** Rows on each side of the middle one. */
+  rowCount(): number {
+    return this.layout().nv;
+  }
+
+  /** For rows along an axis: the coordinate of row v across it. */
+  across(v: number): number {
+    const { cx, cy } = this.layout();
+    return this.uy === 0 ? cy + v * this.pass.stepover * this.ux : cx - v * this.pass.stepover * this.uy;
+  }
+
+  /** Where row v's sample u lies. */
+  private place(v: number) {
+    const { cx, cy, nu } = this.layout();
+    return { ox: cx - v * this.pass.stepover * this.uy, oy: cy + v * this.pass.stepover * this.ux, nu };
+  }
+
+  /** Heights of row v, sample by sample; NaN outside the area and where no board stands above the tip's surface. */
+  heights(v: number, exact: Float32Array | null): Float64Array {
+    const { ux, uy, step, offset } = this;
+    const { ground } = this.ctx.target;
+    const { ox, oy, nu } = this.place(v);
+    const out = new Float64Array(2 * nu + 1).fill(Number.NaN);
+    for (let u = -nu; u <= nu; u++) {
+      const x = ox + u * step * ux;
+      const y = oy + u * step * uy;
+      if (!this.allowed(x, y)) continue;
+      let z: number;
+      if (exact) {
+        const k = Math.round(uy === 0 ? (x - offset.originX) / step : (y - offset.originY) / step);
+        z = k >= 0 && k < exact.length ? Math.max(exact[k], ground) : ground;
+      } else z = this.height(x, y);
+      if (z < -1e-6) out[u + nu] = z;
     }
     return out;
   }
 
-  /** Stretches row by row: inside the area, and where there is board above the tip's surface to be cut. */
-  rows(exact: ExactRows): Stretch[][] {
-    const { ux, uy, step, offset } = this;
-    const { cx, cy, nu, nv } = this.layout();
-    const buffer = new Float64Array(2 * nu + 2);
-    const out: Stretch[][] = [];
-    for (let v = -nv; v <= nv; v++) {
-      const row: Stretch[] = [];
-      const ox = cx - v * this.pass.stepover * uy;
-      const oy = cy + v * this.pass.stepover * ux;
-      const line = exact ? (exact.falling ? nv - v : v + nv) * exact.width : 0;
-      let start = 0;
-      let n = 0;
-      for (let u = -nu; u <= nu + 1; u++) {
-        const x = ox + u * step * ux;
-        const y = oy + u * step * uy;
-        if (u <= nu && this.allowed(x, y)) {
-          let z: number;
-          if (exact) {
-            const k = Math.round(uy === 0 ? (x - offset.originX) / step : (y - offset.originY) / step);
-            z = k >= 0 && k < exact.width ? Math.max(exact.data[line + k], this.ctx.target.ground) : this.ctx.target.ground;
-          } else z = this.height(x, y);
-          if (z < -1e-6) {
-            if (n === 0) start = u;
-            buffer[n++] = z;
-            continue;
-          }
-        }
-        if (n > 1) row.push({ x0: ox + start * step * ux, y0: oy + start * step * uy, z: buffer.slice(0, n), done: false });
-        n = 0;
-      }
-      out.push(row);
+  /** The unbroken stretches of a row. */
+  stretches(v: number, heights: Float64Array): Stretch[] {
+    const { ox, oy, nu } = this.place(v);
+    const out: Stretch[] = [];
+    for (let k = 0; k < heights.length; k++) {
+      if (Number.isNaN(heights[k])) continue;
+      const start = k;
+      while (k + 1 < heights.length && !Number.isNaN(heights[k + 1])) k++;
+      if (k === start) continue;
+      const u = (start - nu) * this.step;
+      out.push({ x0: ox + u * this.ux, y0: oy + u * this.uy, z: heights.slice(start, k + 1), done: false });
     }
     return out;
   }
@@ -263,7 +318,7 @@ function pickStretch(rows: Stretch[][], row: number, path: Path, stepover: numbe
       }
     }
   };
-  for (const r of [row + 1, row - 1, row]) consider(r, 4 * stepover);
+  for (const r of [row + 1, row + 2, row - 1, row - 2, row]) consider(r, 4 * stepover);
   if (best && path.moves > 0) {
     const [ex, ey] = raster.end(best.stretch);
     const { stretch, turned } = best;
