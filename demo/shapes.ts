@@ -55,7 +55,7 @@ function roundedRim(a: number, b: number, r: number): Shape['rim'] {
   };
 }
 
-const FIELD = 3;
+const FIELD = 3.4;
 
 /** One part of the sheaf, and a circle that holds it: outside, it adds nothing. */
 interface Part {
@@ -121,9 +121,9 @@ export const plaque: Shape = {
   inside: (x, y) => insideRounded(x, y, 140, 90, 22) >= 0,
   at(x, y) {
     const d = insideRounded(x, y, 140, 90, 22);
-    const rim = d < 11 ? 0.6 + 6.4 * smooth(-1, 11, d) : FIELD + 4 * (1 - smooth(11, 22, d));
+    const rim = d < 11 ? 0.6 + 6.4 * smooth(-1, 11, d) : FIELD + (7 - FIELD) * (1 - smooth(11, 22, d));
     const bead = d > 22 && d < 28 ? FIELD + 1.2 * (1 - ((d - 25) / 3) ** 2) : 0;
-    return d < 11 ? rim : Math.min(10.6, Math.max(rim, bead, FIELD + 1.15 * sheaf(x, y)));
+    return d < 11 ? rim : Math.min(10.6, Math.max(rim, bead, FIELD + 1.09 * sheaf(x, y)));
   },
 };
 

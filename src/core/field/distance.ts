@@ -6,18 +6,11 @@
 export function distanceInside(inside: Uint8Array, width: number, height: number): Float32Array {
   const FAR = 1e9;
   const g = new Float32Array(width * height);
-  // Columns: distance along y only, by two sweeps, squared.
-  for (let x = 0; x < width; x++) {
-    let d = FAR;
-    for (let y = 0, k = x; y < height; y++, k += width) {
-      d = inside[k] ? d + 1 : 0;
-      g[k] = d;
-    }
-    d = FAR;
-    for (let y = height - 1, k = (height - 1) * width + x; y >= 0; y--, k -= width) {
-      d = inside[k] ? d + 1 : 0;
-      if (d < g[k]) g[k] = d;
-    }
+  // Distance along y only, by a sweep up and one down, row by row so that memory is read in order.
+  for (let k = 0; k < g.length; k++) g[k] = inside[k] ? (k < width ? FAR : g[k - width] + 1) : 0;
+  for (let k = g.length - width - 1; k >= 0; k--) {
+    const d = g[k + width] + 1;
+    if (d < g[k]) g[k] = d;
   }
   const v = new Int32Array(width);
   const z = new Float64Array(width + 1);

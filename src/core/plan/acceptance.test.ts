@@ -1,0 +1,120 @@
+import { beforeAll, describe, expect, test } from 'vitest';
+import { demoJobs } from '../../../demo/shop';
+import { MASK } from '../arrange/target';
+import { scallop } from '../cutter/cutter';
+import type { HeightField } from '../field/height-field';
+import { localHost } from '../kernels/host';
+import { cutterOffset } from '../kernels/cutter-offset';
+import { readSource } from '../sources/inspect';
+import { type Plan, planJob } from './pipeline';
+import type { Job } from './job';
+
+/** Plans a demo job in this thread, with nothing stored. */
+async function planDemo(index: number): Promise<{ job: Job; plan: Plan }> {
+  const demo = demoJobs()[index];
+  const job = demo.job('0'.repeat(64));
+  const plan = await planJob(job, async () => readSource(demo.bytes, demo.file), {
+    host: localHost,
+    progress() {},
+    stage: async (name, _, run) => ({ key: name, result: await run() }),
+  });
+  return { job, plan };
+}
+
+/** Surface left by closing a field with a ball: where the ball fits, it is the field itself. */
+function closeWithBall(f: HeightField, R: number): Float32Array {
+  const t = (r: number) => R - Math.sqrt(Math.max(0, R * R - r * r));
+  const up = cutterOffset(f, R, t).map((v) => -v) as Float32Array;
+  return cutterOffset({ ...f, data: up }, R, t).map((v) => -v) as Float32Array;
+}
+
+const CLIFF = Math.tan((75 * Math.PI) / 180);
+
+describe('the demo plaque: 300 x 200 x 19 mm, 6.35 end mill, 3.175 ball, 8 % stepover', () => {
+  let job: Job;
+  let plan: Plan;
+  beforeAll(async () => {
+    ({ job, plan } = await planDemo(0));
+  }, 300_000);
+
+  test('nowhere more than 0.02 mm below the target, nowhere more above it than the ridge of the slope and 0.03 mm', () => {
+    const { target, cut, mask } = plan;
+    const { width: w, height: h, cell } = target;
+    const t = target.data;
+    const closed = closeWithBall(target, 1.5875);
+    let below = 0;
+    let above = -Infinity;
+    let seen = 0;
+    for (let j = 1; j < h - 1; j++) {
+      for (let i = 1; i < w - 1; i++) {
+        const k = j * w + i;
+        if (mask[k] === MASK.waste) continue;
+        const steep = Math.max(...[1, -1, w, -w].map((d) => Math.abs(t[k + d] - t[k])));
+        if (steep > CLIFF * cell) {
+          // One cell sideways is allowed at a wall.
+          let low = Infinity;
+          for (const a of [-w, 0, w]) for (const b of [-1, 0, 1]) low = Math.min(low, t[k + a + b]);
+          below = Math.min(below, cut.data[k] - low);
+          continue;
+        }
+        const gx = (t[k + 1] - t[k - 1]) / (2 * cell);
+        const gy = (t[k + w] - t[k - w]) / (2 * cell);
+        const cosine = 1 / Math.sqrt(1 + gx * gx + gy * gy);
+        const d = (cut.data[k] - t[k]) * cosine;
+        below = Math.min(below, d);
+        if (mask[k] !== MASK.cut || closed[k] - t[k] > 0.002) continue;
+        seen++;
+        above = Math.max(above, d - scallop(1.5875, Math.min(3.175, 0.254 / cosine)));
+      }
+    }
+    expect(seen).toBeGreaterThan(1e6);
+    expect(below).toBeGreaterThanOrEqual(-0.02);
+    expect(above).toBeLessThanOrEqual(0.03);
+  });
+
+  test('after roughing nowhere less than the stock to leave, less 0.02 mm, to the side as well as below', () => {
+    const rough = plan.rough as HeightField;
+    const q = 1 - 0.02;
+    const grown = cutterOffset(plan.target, q, (r) => q - Math.sqrt(Math.max(0, q * q - r * r)));
+    let least = Infinity;
+    for (let k = 0; k < grown.length; k++) {
+      if (plan.mask[k] === MASK.keep) continue;
+      // The board itself ends at 0.
+      least = Math.min(least, rough.data[k] - Math.min(0, grown[k] + q));
+    }
+    expect(least).toBeGreaterThanOrEqual(-1e-4);
+  });
+
+  test('nothing is cut where the mask says keep, and the proof has no error', () => {
+    let deepest = 0;
+    plan.mask.forEach((m, k) => {
+      if (m === MASK.keep) deepest = Math.min(deepest, plan.cut.data[k]);
+    });
+    expect(deepest).toBe(0);
+    expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+  });
+
+  test('the figures of its passes are within reach of what prototypes did', () => {
+    const [rough, finish] = plan.summary.passes;
+    const ideal = plan.summary.programs[0].volume / (rough.stepdown * rough.stepover * (1800 / 60));
+    expect(rough.seconds / ideal).toBeLessThan(1.6);
+    expect(finish.seconds / (finish.cutLength / (1800 / 60))).toBeLessThan(1.15);
+    expect(finish.moves / finish.cutLength).toBeLessThan(0.7);
+    expect(job.passes[1].stepover).toBeCloseTo(0.08 * 3.175, 6);
+  });
+});
+
+test('the cookie mould leaves the top around it untouched', async () => {
+  const { plan } = await planDemo(2);
+  let kept = 0;
+  let touched = 0;
+  plan.mask.forEach((m, k) => {
+    if (m !== MASK.keep) return;
+    kept++;
+    if (plan.cut.data[k] !== 0) touched++;
+  });
+  expect(touched).toBe(0);
+  expect(kept / plan.mask.length).toBeGreaterThan(0.5);
+  expect(plan.summary.deepest).toBeCloseTo(9, 1);
+  expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+}, 300_000);
