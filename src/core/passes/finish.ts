@@ -10,19 +10,28 @@ import { rampOnto } from './ramp';
 /** Sinking moves steeper than this (sine of 70 degrees) are slowed so that they sink no faster than the plunge feed. */
 const STEEP = 0.94;
 
-/** Two neighbouring rows whose heights differ by this many stepovers have a wall (of about 63 degrees) between them. */
-const WALL = 2;
-/** A wall runs along the rows when it stays between them for this many stepovers: at less than about 40 degrees to them. */
-const WALL_RUN = 1.2;
-/** Samples that the row between is longer than the wall, at each end. */
-const WALL_REACH = 4;
+/** Depth below the mean of its neighbours from which a place between two rows gets a row of its own, mm. */
+const SAG = 0.04;
+/** A crease runs along the rows when it stays between them for this many stepovers: at less than about 40 degrees to them. */
+const CREASE_RUN = 1.2;
+/** Samples that the row between is longer than the crease, at each end. */
+const CREASE_ENDS = 4;
 
 /** One stretch of a row: samples at equal steps from (x0, y0) along the row's direction. */
 interface Stretch {
   x0: number;
   y0: number;
   z: Float64Array;
+  /** Places beside it, half a stepover on, that are cut on the way. */
+  sags: Sag[];
   done: boolean;
+}
+
+/** A part of the row between a stretch and the next: its first and last sample, counted along the stretch, and its heights. */
+interface Sag {
+  from: number;
+  to: number;
+  z: Float64Array;
 }
 
 /**
@@ -76,40 +85,35 @@ async function rowHeights(ctx: PassContext, raster: Raster, surface: HeightField
 }
 
 /**
- * The rows one stepover apart, and between two of them a part of one more wherever a steep wall runs along: there the
- * nearest row may miss the wall's foot or edge by a whole stepover, which leaves far more than the ridge of a slope.
+ * The rows one stepover apart. Wherever the tip's surface sags between two of them, at the foot of a wall or in a crease that
+ * runs along the rows, they would miss the bottom by up to half a stepover and leave far more than the ridge of a slope: the
+ * row between is cut there too, on the way along the first of the two.
  */
 async function allRows(ctx: PassContext, raster: Raster, surface: HeightField, cutter: Cutter, stepover: number): Promise<Stretch[][]> {
   const count = raster.rowCount();
   const whole = Array.from({ length: 2 * count + 1 }, (_, i) => i - count);
   const heights = await rowHeights(ctx, raster, surface, cutter, whole);
-  const walls = new Map<number, Uint8Array>();
-  for (let i = 0; i + 1 < whole.length; i++) {
-    const [a, b] = [heights[i], heights[i + 1]];
-    let here: Uint8Array | undefined;
-    for (let k = 0; k < a.length; k++) {
-      const start = k;
-      while (k < a.length && Math.abs(a[k] - b[k]) > WALL * stepover) k++;
-      // A wall that crosses the rows is followed well enough by their ends: only one that runs along counts.
-      if (k - start < (WALL_RUN * stepover) / ctx.planning.cell) continue;
-      here ??= new Uint8Array(a.length);
-      here.fill(1, Math.max(0, start - WALL_REACH), k + WALL_REACH);
-    }
-    if (here) walls.set(whole[i] + 0.5, here);
-  }
-  const between = [...walls.keys()];
-  const more = await rowHeights(ctx, raster, surface, cutter, between);
-  const out: Stretch[][] = [];
-  let next = 0;
-  whole.forEach((v, i) => {
-    out.push(raster.stretches(v, heights[i]));
-    if (between[next] !== v + 0.5) return;
-    const part = more[next];
-    const mask = walls.get(between[next]) as Uint8Array;
-    for (let k = 0; k < part.length; k++) if (!mask[k]) part[k] = Number.NaN;
-    out.push(raster.stretches(between[next], part));
-    next++;
+  const between = whole.slice(1).map((v) => v - 0.5);
+  const middles = await rowHeights(ctx, raster, surface, cutter, between);
+  const run = (CREASE_RUN * stepover) / ctx.planning.cell;
+  return whole.map((v, i) => {
+    const sags = i + 1 < whole.length ? findSags(heights[i], middles[i], heights[i + 1], run) : [];
+    return raster.stretches(v, heights[i], middles[i], sags);
   });
+}
+
+/** Spans of samples where a row lies deep between its neighbours, for at least `run` of them; first and last index. */
+function findSags(a: Float64Array, middle: Float64Array, b: Float64Array, run: number): [number, number][] {
+  const out: [number, number][] = [];
+  for (let k = 0; k < middle.length; k++) {
+    const start = k;
+    while (k < middle.length && (a[k] + b[k]) / 2 - middle[k] > SAG) k++;
+    // A crease that crosses the rows is followed well enough by the rows themselves: only one that runs along counts.
+    if (k - start < run) continue;
+    const last = out.at(-1);
+    if (last && start - last[1] <= 2 * CREASE_ENDS) last[1] = k - 1;
+    else out.push([start, k - 1]);
+  }
   return out;
 }
 
@@ -234,8 +238,8 @@ class Raster {
     return out;
   }
 
-  /** The unbroken stretches of a row. */
-  stretches(v: number, heights: Float64Array): Stretch[] {
+  /** The unbroken stretches of a row, with the sags of the row between it and the next. */
+  stretches(v: number, heights: Float64Array, middle: Float64Array | undefined, sags: [number, number][]): Stretch[] {
     const { ox, oy, nu } = this.place(v);
     const out: Stretch[] = [];
     for (let k = 0; k < heights.length; k++) {
@@ -243,8 +247,19 @@ class Raster {
       const start = k;
       while (k + 1 < heights.length && !Number.isNaN(heights[k + 1])) k++;
       if (k === start) continue;
+      const end = k;
       const u = (start - nu) * this.step;
-      out.push({ x0: ox + u * this.ux, y0: oy + u * this.uy, z: heights.slice(start, k + 1), done: false });
+      const own = sags
+        .filter(([a, b]) => a >= start && b <= end)
+        .map(([a, b]) => {
+          let from = a;
+          let to = b;
+          const solid = (i: number) => i >= start && i <= end && !Number.isNaN((middle as Float64Array)[i]);
+          while (a - from < CREASE_ENDS && solid(from - 1)) from--;
+          while (to - b < CREASE_ENDS && solid(to + 1)) to++;
+          return { from: from - start, to: to - start, z: (middle as Float64Array).slice(from, to + 1) };
+        });
+      out.push({ x0: ox + u * this.ux, y0: oy + u * this.uy, z: heights.slice(start, end + 1), sags: own, done: false });
     }
     return out;
   }
@@ -255,11 +270,35 @@ class Raster {
     return [s.x0 + l * this.ux, s.y0 + l * this.uy];
   }
 
-  /** A stretch as thinned x y z points, from its end when `turned`. */
+  /** A stretch as thinned x y z points, from its end when `turned`; its sags are cut on the way, there and back. */
   points(s: Stretch, turned: boolean): Float64Array {
-    if (!turned) return this.thin(s.z, s.x0, s.y0, this.ux, this.uy);
-    const [x, y] = this.end(s);
-    return this.thin(s.z.slice().reverse(), x, y, -this.ux, -this.uy);
+    const n = s.z.length;
+    const [x0, y0] = turned ? this.end(s) : [s.x0, s.y0];
+    const [ux, uy] = turned ? [-this.ux, -this.uy] : [this.ux, this.uy];
+    const z = turned ? s.z.slice().reverse() : s.z;
+    const sags = turned ? s.sags.map((g) => ({ from: n - 1 - g.to, to: n - 1 - g.from, z: g.z.slice().reverse() })).reverse() : s.sags;
+    const half = this.pass.stepover / 2;
+    const at = (i: number, aside: number): [number, number] => [
+      x0 + i * this.step * ux - aside * half * this.uy,
+      y0 + i * this.step * uy + aside * half * this.ux,
+    ];
+    const pieces: Float64Array[] = [];
+    let i = 0;
+    for (const g of sags) {
+      pieces.push(this.thin(z.subarray(i, g.to + 1), ...at(i, 0), ux, uy));
+      pieces.push(this.link(...at(g.to, 0), ...at(g.to, 1)));
+      pieces.push(this.thin(g.z.slice().reverse(), ...at(g.to, 1), -ux, -uy));
+      pieces.push(this.link(...at(g.from, 1), ...at(g.from, 0)));
+      i = g.from;
+    }
+    pieces.push(this.thin(z.subarray(i), ...at(i, 0), ux, uy));
+    const out = new Float64Array(pieces.reduce((l, p) => l + p.length, 0));
+    let o = 0;
+    for (const p of pieces) {
+      out.set(p, o);
+      o += p.length;
+    }
+    return out;
   }
 
   private thin(z: Float64Array, x0: number, y0: number, ux: number, uy: number, step = this.step): Float64Array {
@@ -318,7 +357,7 @@ function pickStretch(rows: Stretch[][], row: number, path: Path, stepover: numbe
       }
     }
   };
-  for (const r of [row + 1, row + 2, row - 1, row - 2, row]) consider(r, 4 * stepover);
+  for (const r of [row + 1, row - 1, row]) consider(r, 4 * stepover);
   if (best && path.moves > 0) {
     const [ex, ey] = raster.end(best.stretch);
     const { stretch, turned } = best;
