@@ -1,7 +1,7 @@
-import { demoJobs } from './shop';
 import { dataFolder } from '@/server/database';
 import { createJob, listJobs, putAsset } from '@/server/jobs';
 import { openShop } from '@/server/shop';
+import { demoJobs } from './shop';
 
 /** Fills an empty data folder with the sample shop. Does nothing where there are jobs already. */
 const { db, assets } = await openShop(dataFolder());

@@ -97,7 +97,11 @@ function sheafParts(): Part[] {
     }
     parts.push(domePart(ex + Math.sin(lean) * 37, ey + Math.cos(lean) * 37, 1.8, 4.5, -lean, 3.4));
   }
-  parts.push(domePart(0, -26, 16, 7, 0, 6.6), domePart(-11, -37, 11, 4.6, 0.75, 4.4), domePart(11, -37, 11, 4.6, -0.75, 4.4));
+  parts.push(
+    domePart(0, -26, 16, 7, 0, 6.6),
+    domePart(-11, -37, 11, 4.6, 0.75, 4.4),
+    domePart(11, -37, 11, 4.6, -0.75, 4.4),
+  );
   return parts;
 }
 

@@ -29,7 +29,11 @@ export interface DemoJob {
 
 const bit = (id: string) => DRAWER.find((c) => c.id === id)!;
 
-function demoJob(file: string, bytes: Uint8Array, make: (hash: string, info: ReturnType<typeof inspectSource>) => Job): DemoJob {
+function demoJob(
+  file: string,
+  bytes: Uint8Array,
+  make: (hash: string, info: ReturnType<typeof inspectSource>) => Job,
+): DemoJob {
   return { file, bytes, job: (hash) => make(hash, inspectSource(readSource(bytes, file))) };
 }
 
@@ -39,7 +43,17 @@ export function demoJobs(): DemoJob[] {
   const board = { x: 300, y: 200, thickness: 19, material: 'maple' };
   return [
     demoJob('wheat-sheaf.stl', writeStl(shapeMesh(plaque, 0.5), 'wheat-sheaf plaque'), (hash, info) =>
-      proposeJob({ ...common, name: 'Wheat-sheaf plaque', order: 'OE-101', file: 'wheat-sheaf.stl', hash, info, board, size: { x: 280 }, rise: 10.6 }),
+      proposeJob({
+        ...common,
+        name: 'Wheat-sheaf plaque',
+        order: 'OE-101',
+        file: 'wheat-sheaf.stl',
+        hash,
+        info,
+        board,
+        size: { x: 280 },
+        rise: 10.6,
+      }),
     ),
     demoJob('wheat-sheaf-heights.png', shapeImage(plaque, 0.2), (hash, info) =>
       proposeJob({

@@ -1,11 +1,22 @@
 // Compiles the kernels to WebAssembly and puts the bytes into a module, so that every caller loads them without I/O.
-import { readFileSync, writeFileSync, mkdirSync } from 'node:fs';
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import asc from 'assemblyscript/asc';
 
 mkdirSync('dist', { recursive: true });
 const { error, stderr } = await asc.main([
-  'src/core/kernels/assembly/index.ts', '--outFile', 'dist/kernels.wasm', '-O3', '--noAssert', '--runtime', 'stub',
-  '--enable', 'simd', '--enable', 'bulk-memory', '--maximumMemory', '32768',
+  'src/core/kernels/assembly/index.ts',
+  '--outFile',
+  'dist/kernels.wasm',
+  '-O3',
+  '--noAssert',
+  '--runtime',
+  'stub',
+  '--enable',
+  'simd',
+  '--enable',
+  'bulk-memory',
+  '--maximumMemory',
+  '32768',
 ]);
 if (error) {
   console.error(stderr.toString());

@@ -2,7 +2,12 @@
 import { build } from 'esbuild';
 
 await build({
-  entryPoints: { 'workers/kernel.worker': 'src/workers/kernel.worker.ts', 'workers/plan.worker': 'src/workers/plan.worker.ts', cli: 'src/cli/main.ts', demo: 'demo/main.ts' },
+  entryPoints: {
+    'workers/kernel.worker': 'src/workers/kernel.worker.ts',
+    'workers/plan.worker': 'src/workers/plan.worker.ts',
+    cli: 'src/cli/main.ts',
+    demo: 'demo/main.ts',
+  },
   outdir: 'dist',
   outExtension: { '.js': '.mjs' },
   bundle: true,

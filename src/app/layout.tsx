@@ -6,7 +6,10 @@ import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
 import { Providers } from '@/ui/providers';
 
-export const metadata: Metadata = { title: 'zealous grain', description: 'Plans relief carving, and proves it before the board is cut.' };
+export const metadata: Metadata = {
+  title: 'zealous grain',
+  description: 'Plans relief carving, and proves it before the board is cut.',
+};
 
 /** Sets the chosen theme before the first paint. */
 const THEME = `try{var t=localStorage.getItem('theme');if(t)document.documentElement.dataset.theme=t}catch(e){}`;

@@ -10,7 +10,7 @@ import { formatDuration, formatLength } from '../core/units/length';
 import { KernelPool } from '../server/kernel-pool';
 import { makeReport, planImages } from '../server/report';
 import { contentHash, stageRunner } from '../server/stage-cache';
-import { parseOptions, type PlanOptions, USAGE, UsageError } from './options';
+import { type PlanOptions, parseOptions, USAGE, UsageError } from './options';
 
 function readReliefFile(file: string): Buffer {
   const s = statSync(file, { throwIfNoEntry: false });
@@ -28,13 +28,18 @@ function jobFromFile(file: string): { job: Job; source: Source } {
     throw new UsageError(`${file}: is not JSON (${(e as Error).message})`);
   }
   const relief = (raw as { relief?: { file?: unknown; hash?: unknown } } | null)?.relief;
-  if (typeof relief?.file !== 'string' || relief.file === '') throw new UsageError(`${file}: relief.file is missing: the relief's file, beside the job`);
+  if (typeof relief?.file !== 'string' || relief.file === '')
+    throw new UsageError(`${file}: relief.file is missing: the relief's file, beside the job`);
   const beside = path.resolve(path.dirname(file), relief.file);
   const bytes = readReliefFile(beside);
   // A job written by hand need not carry the hash; one that does must match.
   const hash = contentHash(bytes);
-  if (relief.hash !== undefined && relief.hash !== hash) throw new UsageError(`${file}: ${relief.file} is not the file that the job was made with (its SHA-256 differs)`);
-  const parsed = jobSchema.safeParse({ ...(raw as object), relief: { ...relief, file: path.basename(relief.file), hash } });
+  if (relief.hash !== undefined && relief.hash !== hash)
+    throw new UsageError(`${file}: ${relief.file} is not the file that the job was made with (its SHA-256 differs)`);
+  const parsed = jobSchema.safeParse({
+    ...(raw as object),
+    relief: { ...relief, file: path.basename(relief.file), hash },
+  });
   if (!parsed.success) throw new UsageError(`${file}: ${describeIssues(parsed.error, raw)}`);
   const source = readSource(bytes, relief.file);
   if ((parsed.data.relief.kind === 'mesh') !== (source.mesh !== undefined)) {
@@ -49,10 +54,13 @@ function jobFromOptions(o: PlanOptions): { job: Job; source: Source } {
   const name = path.basename(file);
   const source = readSource(bytes, name);
   const { x, y, thickness } = o.board!;
-  if (o.rough.diameter > Math.max(x, y)) throw new UsageError(`--rough: ${o.rough.name} is wider than the board of ${x} x ${y} mm; choose a smaller bit`);
+  if (o.rough.diameter > Math.max(x, y))
+    throw new UsageError(`--rough: ${o.rough.name} is wider than the board of ${x} x ${y} mm; choose a smaller bit`);
   const margin = o.seat === 'raised' ? Math.max(1.5 * o.rough.diameter, o.rough.diameter + 3) : 10;
   if (o.size === undefined && Math.min(x, y) <= 2 * margin + 1) {
-    throw new UsageError(`--board: ${x} x ${y} mm leaves no room for a relief within its trench of ${formatLength(margin)}; use a smaller bit or give --size`);
+    throw new UsageError(
+      `--board: ${x} x ${y} mm leaves no room for a relief within its trench of ${formatLength(margin)}; use a smaller bit or give --size`,
+    );
   }
   const proposed = proposeJob({
     name: path.parse(name).name.slice(0, 80) || 'relief',
@@ -101,8 +109,12 @@ async function plan(args: string[]): Promise<number> {
   if (o.jobFile !== undefined) o.jobFile = fromHere(o.jobFile);
   const { job, source } = o.jobFile === undefined ? jobFromOptions(o) : jobFromFile(o.jobFile);
   const { board, relief, machine } = job;
-  console.log(`relief ${formatLength(relief.size.x)} x ${formatLength(relief.size.y)}, rise ${formatLength(relief.rise)} (file read as ${relief.unit})`);
-  console.log(`board ${formatLength(board.x)} x ${formatLength(board.y)} x ${formatLength(board.thickness)}; machine ${machine.name}, ${machine.x} x ${machine.y} mm`);
+  console.log(
+    `relief ${formatLength(relief.size.x)} x ${formatLength(relief.size.y)}, rise ${formatLength(relief.rise)} (file read as ${relief.unit})`,
+  );
+  console.log(
+    `board ${formatLength(board.x)} x ${formatLength(board.y)} x ${formatLength(board.thickness)}; machine ${machine.name}, ${machine.x} x ${machine.y} mm`,
+  );
   const stages: Record<string, number> = {};
   const host = new KernelPool();
   try {

@@ -12,7 +12,20 @@ export const USAGE = `usage:
           [--finish ball:3.175] [--origin centre|lower-left] [--z-zero top|bed] [--seat raised|sunk] [--invert]
           [--material NAME] --out DIR`;
 
-const VALUES = ['relief', 'board', 'size', 'rise', 'unit', 'rough', 'finish', 'origin', 'z-zero', 'seat', 'material', 'out'] as const;
+const VALUES = [
+  'relief',
+  'board',
+  'size',
+  'rise',
+  'unit',
+  'rough',
+  'finish',
+  'origin',
+  'z-zero',
+  'seat',
+  'material',
+  'out',
+] as const;
 type ValueName = (typeof VALUES)[number];
 
 export interface PlanOptions {
@@ -61,7 +74,8 @@ export function cutterFromText(option: string, text: string, number: number): Cu
     throw new UsageError(`--${option}: "${text}" is not a bit; write it like endmill:6.35 or ball:3.175`);
   }
   const diameter = positive(option, width);
-  if (diameter > 200) throw new UsageError(`--${option}: ${diameter} mm is wider than any bit; bits are named by their diameter in mm`);
+  if (diameter > 200)
+    throw new UsageError(`--${option}: ${diameter} mm is wider than any bit; bits are named by their diameter in mm`);
   // A tapered ball is named by its tip.
   const size = (c: Cutter) => (c.shape === 'tapered-ball' ? c.tipDiameter : c.diameter);
   const nearest = kin.reduce((a, b) => (Math.abs(size(a) - diameter) <= Math.abs(size(b) - diameter) ? a : b));
@@ -89,7 +103,9 @@ export function cutterFromText(option: string, text: string, number: number): Cu
 function dimensions(option: string, text: string, counts: number[]): number[] {
   const parts = text.split(/\s*[x×]\s*/i);
   if (!counts.includes(parts.length)) {
-    throw new UsageError(`--${option}: "${text}" must have ${counts.join(' or ')} numbers with an x between, like 300x200${counts[0] === 3 ? 'x19' : ''}`);
+    throw new UsageError(
+      `--${option}: "${text}" must have ${counts.join(' or ')} numbers with an x between, like 300x200${counts[0] === 3 ? 'x19' : ''}`,
+    );
   }
   return parts.map((p) => positive(option, p));
 }
@@ -112,7 +128,8 @@ export function parseOptions(args: string[]): PlanOptions {
       continue;
     }
     const known = VALUES.find((v) => v === name);
-    if (!known) throw new UsageError(`"${arg}" is not an option; ${VALUES.map((v) => `--${v}`).join(' ')} --invert are`);
+    if (!known)
+      throw new UsageError(`"${arg}" is not an option; ${VALUES.map((v) => `--${v}`).join(' ')} --invert are`);
     const value = args[++i];
     if (value === undefined || value.startsWith('--')) throw new UsageError(`${arg} needs a value`);
     values.set(known, value);
@@ -120,9 +137,11 @@ export function parseOptions(args: string[]): PlanOptions {
   const out = values.get('out');
   if (!out) throw new UsageError('--out DIR is missing: where the programs and the report go');
   const relief = values.get('relief');
-  if ((jobFile === undefined) === (relief === undefined)) throw new UsageError('give either a job file or --relief FILE with --board');
+  if ((jobFile === undefined) === (relief === undefined))
+    throw new UsageError('give either a job file or --relief FILE with --board');
   const board = values.get('board');
-  if (relief !== undefined && board === undefined) throw new UsageError('--board is missing, such as --board 300x200x19');
+  if (relief !== undefined && board === undefined)
+    throw new UsageError('--board is missing, such as --board 300x200x19');
   const b = board === undefined ? undefined : dimensions('board', board, [3]);
   const size = values.get('size') === undefined ? undefined : dimensions('size', values.get('size')!, [1, 2]);
   const rise = values.get('rise');

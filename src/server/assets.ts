@@ -1,5 +1,14 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { createReadStream, createWriteStream, existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync } from 'node:fs';
+import {
+  createReadStream,
+  createWriteStream,
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+} from 'node:fs';
 import path from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -37,7 +46,10 @@ export class AssetStore {
    * Streams a file to disk, reads it through, and keeps it only when it holds a relief.
    * @throws SourceError; nothing is left behind
    */
-  async take(body: ReadableStream<Uint8Array>, file: string): Promise<{ hash: string; size: number; info: SourceInfo }> {
+  async take(
+    body: ReadableStream<Uint8Array>,
+    file: string,
+  ): Promise<{ hash: string; size: number; info: SourceInfo }> {
     const aside = path.join(this.folder, `incoming-${randomUUID()}`);
     const hash = createHash('sha256');
     let size = 0;

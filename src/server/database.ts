@@ -96,9 +96,18 @@ async function fillLibrary(db: Kysely<Schema>): Promise<void> {
   if (had) return;
   await db.transaction().execute(async (t) => {
     const row = (document: unknown, position: number) => ({ document: JSON.stringify(document), position });
-    await t.insertInto('cutters').values(DRAWER.map((c, i) => ({ id: c.id, ...row(c, i) }))).execute();
-    await t.insertInto('machines').values([HOBBY_MACHINE, SHOP_MACHINE].map((m, i) => ({ id: m.id, ...row(m, i) }))).execute();
-    await t.insertInto('materials').values(MATERIALS.map((m, i) => ({ name: m.name, ...row(m, i) }))).execute();
+    await t
+      .insertInto('cutters')
+      .values(DRAWER.map((c, i) => ({ id: c.id, ...row(c, i) })))
+      .execute();
+    await t
+      .insertInto('machines')
+      .values([HOBBY_MACHINE, SHOP_MACHINE].map((m, i) => ({ id: m.id, ...row(m, i) })))
+      .execute();
+    await t
+      .insertInto('materials')
+      .values(MATERIALS.map((m, i) => ({ name: m.name, ...row(m, i) })))
+      .execute();
   });
 }
 

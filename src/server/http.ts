@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 import { describeIssues } from '../core/plan/job';
 import { SourceError } from '../core/sources/source-error';
 import { NotFound, StaleSave } from './jobs';
@@ -9,7 +9,10 @@ const LOOPBACK = new Set(['127.0.0.1', 'localhost', '[::1]']);
 export function isKnownHost(host: string | null): boolean {
   if (!host) return false;
   const name = host.replace(/:\d+$/, '').toLowerCase();
-  return LOOPBACK.has(name) || (process.env.ZG_HOSTS ?? '').split(',').some((h) => h.trim().toLowerCase() === name && name !== '');
+  return (
+    LOOPBACK.has(name) ||
+    (process.env.ZG_HOSTS ?? '').split(',').some((h) => h.trim().toLowerCase() === name && name !== '')
+  );
 }
 
 /** Whether a request comes from our own pages: its Host is one of ours, and its Origin, if it has one, is that host. */
@@ -33,7 +36,8 @@ const answer = (status: number, error: string, more: object = {}) => Response.js
 /** A route handler with the checks and the error answers that all share. */
 export function route<P>(handle: (req: Request, params: P) => Promise<Response>) {
   return async (req: Request, context: { params: Promise<P> }): Promise<Response> => {
-    if (!isOwnRequest(req.headers)) return answer(403, 'this address is not served; open the one that was printed at the start');
+    if (!isOwnRequest(req.headers))
+      return answer(403, 'this address is not served; open the one that was printed at the start');
     try {
       return await handle(req, await context.params);
     } catch (e) {

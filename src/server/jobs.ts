@@ -62,7 +62,12 @@ export async function getJob(db: Kysely<Schema>, id: string): Promise<JobView> {
 }
 
 export async function getRevision(db: Kysely<Schema>, job: string, id: string): Promise<Job> {
-  const row = await db.selectFrom('revisions').select('document').where('id', '=', id).where('job', '=', job).executeTakeFirst();
+  const row = await db
+    .selectFrom('revisions')
+    .select('document')
+    .where('id', '=', id)
+    .where('job', '=', job)
+    .executeTakeFirst();
   if (!row) throw new NotFound('there is no such version of the job');
   return parse(row.document);
 }
@@ -178,7 +183,10 @@ export async function saveMachine(db: Kysely<Schema>, machine: Machine): Promise
     .execute();
 }
 
-export async function putAsset(db: Kysely<Schema>, a: { hash: string; file: string; size: number; info: SourceInfo }): Promise<void> {
+export async function putAsset(
+  db: Kysely<Schema>,
+  a: { hash: string; file: string; size: number; info: SourceInfo },
+): Promise<void> {
   await db
     .insertInto('assets')
     .values({ ...a, info: JSON.stringify(a.info), created: now() })

@@ -54,7 +54,10 @@ export class KernelPool implements KernelHost {
   /** Rows y0..y1 of a field as one of their own. */
   private slice(f: HeightField, y0: number, y1: number) {
     const data = f.data.slice(y0 * f.width, y1 * f.width);
-    return { grid: { width: f.width, height: y1 - y0, cell: f.cell, originX: f.originX, originY: f.originY + y0 * f.cell }, data };
+    return {
+      grid: { width: f.width, height: y1 - y0, cell: f.cell, originX: f.originX, originY: f.originY + y0 * f.cell },
+      data,
+    };
   }
 
   async offset(...[f, profile, inflate]: Parameters<KernelHost['offset']>): Promise<Float32Array> {
@@ -64,7 +67,9 @@ export class KernelPool implements KernelHost {
       this.bands(f.height).map(async ([y0, y1], i) => {
         const a = Math.max(0, y0 - halo);
         const { grid, data } = this.slice(f, a, Math.min(f.height, y1 + halo));
-        const done = await this.run(i, { kind: 'offset', grid, data, profile, inflate, rows: [y0 - a, y1 - a] }, [data.buffer]);
+        const done = await this.run(i, { kind: 'offset', grid, data, profile, inflate, rows: [y0 - a, y1 - a] }, [
+          data.buffer,
+        ]);
         out.set(done.data, y0 * f.width);
       }),
     );
@@ -96,7 +101,10 @@ export class KernelPool implements KernelHost {
       this.bands(f.height).map(async ([y0, y1], i) => {
         const { grid, data } = this.slice(f, y0, y1);
         const copy = segments.slice();
-        const done = await this.run(i, { kind: 'remove', grid, data, profile, segments: copy }, [data.buffer, copy.buffer]);
+        const done = await this.run(i, { kind: 'remove', grid, data, profile, segments: copy }, [
+          data.buffer,
+          copy.buffer,
+        ]);
         f.data.set(done.data, y0 * f.width);
         const b = done.bites!;
         for (let k = 0; k < n; k++) if (b[k] > bites[k]) bites[k] = b[k];

@@ -1,11 +1,11 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
 import type { Kysely } from 'kysely';
 import type { HeightField } from '../core/field/height-field';
-import type { PassSummary, PlannedProgram } from '../core/plan/pipeline';
 import { unpackStage } from '../core/plan/pack';
+import type { PassSummary, PlannedProgram } from '../core/plan/pipeline';
 import { sectionOf } from '../core/plan/view';
 import type { Finding } from '../core/proof/finding';
 import type { PlanNews, PlanOrder } from '../workers/plan.worker';
@@ -37,6 +37,9 @@ export interface PlanState {
   summary: StoredSummary | null;
 }
 
+/** Age from which a half-written result counts as left behind, ms. */
+const STALE_PART = 3_600_000;
+
 interface Running {
   worker: Worker;
   job: string;
@@ -59,6 +62,12 @@ export class PlanRunner {
     private readonly cache: string,
   ) {
     mkdirSync(folder, { recursive: true });
+    // What a crash left half done, unless another process may still be at it.
+    for (const name of readdirSync(folder)) {
+      const full = path.join(folder, name);
+      if (name.endsWith('.part') && Date.now() - statSync(full).mtimeMs > STALE_PART)
+        rmSync(full, { recursive: true, force: true });
+    }
   }
 
   private out(input: string): string {
@@ -106,8 +115,12 @@ export class PlanRunner {
     const id = this.queue.shift();
     if (!id) return;
     const row = await this.db.selectFrom('plans').selectAll().where('id', '=', id).executeTakeFirst();
-    if (!row || row.status !== 'queued' || this.running.size > 0) return this.advance();
-    const document = await this.db.selectFrom('revisions').select('document').where('id', '=', row.revision).executeTakeFirstOrThrow();
+    if (row?.status !== 'queued' || this.running.size > 0) return this.advance();
+    const document = await this.db
+      .selectFrom('revisions')
+      .select('document')
+      .where('id', '=', row.revision)
+      .executeTakeFirstOrThrow();
     const order: PlanOrder = {
       job: JSON.parse(document.document),
       asset: '',
@@ -115,10 +128,15 @@ export class PlanRunner {
       out: this.out(row.input),
     };
     order.asset = this.assets.path(order.job.relief.hash);
-    rmSync(`${order.out}.part`, { recursive: true, force: true });
     const worker = new Worker(workerFile('plan'), { workerData: order });
     const listeners = this.waiting.get(id) ?? new Set();
-    const running: Running = { worker, job: row.job, started: Date.now(), progress: { name: 'starting', share: 0, secondsLeft: null }, listeners };
+    const running: Running = {
+      worker,
+      job: row.job,
+      started: Date.now(),
+      progress: { name: 'starting', share: 0, secondsLeft: null },
+      listeners,
+    };
     this.running.set(id, running);
     await this.db.updateTable('plans').set({ status: 'running' }).where('id', '=', id).execute();
     const tellAll = () => {
@@ -128,7 +146,12 @@ export class PlanRunner {
     const settle = async (status: PlanStatus, message: string | null) => {
       if (settled) return;
       settled = true;
-      await this.db.updateTable('plans').set({ status, message, finished: new Date().toISOString() }).where('id', '=', id).where('status', '=', 'running').execute();
+      await this.db
+        .updateTable('plans')
+        .set({ status, message, finished: new Date().toISOString() })
+        .where('id', '=', id)
+        .where('status', '=', 'running')
+        .execute();
       this.running.delete(id);
       this.waiting.delete(id);
       tellAll();
@@ -176,11 +199,23 @@ export class PlanRunner {
     const summary = row.status === 'done' ? this.readSummary(row.input) : null;
     // A result that was cleared away can be planned again.
     const status = row.status === 'done' && !summary ? 'interrupted' : row.status;
-    return { id, revision: row.revision, status, message: row.message, progress: this.running.get(id)?.progress ?? null, summary };
+    return {
+      id,
+      revision: row.revision,
+      status,
+      message: row.message,
+      progress: this.running.get(id)?.progress ?? null,
+      summary,
+    };
   }
 
   async latest(job: string): Promise<PlanState | null> {
-    const row = await this.db.selectFrom('plans').select('id').where('job', '=', job).orderBy('created', 'desc').executeTakeFirst();
+    const row = await this.db
+      .selectFrom('plans')
+      .select('id')
+      .where('job', '=', job)
+      .orderBy('created', 'desc')
+      .executeTakeFirst();
     return row ? this.state(row.id) : null;
   }
 
@@ -203,7 +238,11 @@ export class PlanRunner {
   }
 
   /** Heights along a line at full resolution. The last plan's surfaces stay in memory (about 72 MB). */
-  async section(id: string, line: { x0: number; y0: number; x1: number; y1: number }, n: number): Promise<Record<string, number[]>> {
+  async section(
+    id: string,
+    line: { x0: number; y0: number; x1: number; y1: number },
+    n: number,
+  ): Promise<Record<string, number[]>> {
     if (this.surfaces?.id !== id) {
       const { meta, arrays } = unpackStage(new Uint8Array(await this.file(id, 'full.bin')).buffer);
       const { grid } = meta as { grid: HeightField };
@@ -215,7 +254,9 @@ export class PlanRunner {
       this.surfaces = { id, fields };
     }
     const { x0, y0, x1, y1 } = line;
-    return Object.fromEntries(Object.entries(this.surfaces.fields).map(([name, f]) => [name, Array.from(sectionOf(f, x0, y0, x1, y1, n))]));
+    return Object.fromEntries(
+      Object.entries(this.surfaces.fields).map(([name, f]) => [name, Array.from(sectionOf(f, x0, y0, x1, y1, n))]),
+    );
   }
 
   async close(): Promise<void> {

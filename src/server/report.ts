@@ -25,19 +25,61 @@ const place = (f: HeightField, job: Job, zero: { x: number; y: number; z: number
 
 /** A cutter as the report describes it. */
 function reportCutter(c: Cutter) {
-  const { number, shape, diameter, cornerRadius, tipDiameter, taperAngle, includedAngle, fluteLength, shankDiameter, stickOut, holderDiameter, maxStepdown, maxPlungeDepth } = c;
-  return { number, name: c.name, shape, diameter, cornerRadius, tipDiameter, taperAngle, includedAngle, fluteLength, shankDiameter, stickOut, holderDiameter, maxStepdown, maxPlungeDepth };
+  const {
+    number,
+    shape,
+    diameter,
+    cornerRadius,
+    tipDiameter,
+    taperAngle,
+    includedAngle,
+    fluteLength,
+    shankDiameter,
+    stickOut,
+    holderDiameter,
+    maxStepdown,
+    maxPlungeDepth,
+  } = c;
+  return {
+    number,
+    name: c.name,
+    shape,
+    diameter,
+    cornerRadius,
+    tipDiameter,
+    taperAngle,
+    includedAngle,
+    fluteLength,
+    shankDiameter,
+    stickOut,
+    holderDiameter,
+    maxStepdown,
+    maxPlungeDepth,
+  };
 }
 
 /**
  * The report of a plan, docs/job-file.md: everything in mm and in the programs' own coordinates.
  * @param files the names that the programs were written under
  */
-export function makeReport(job: Job, plan: Plan, files: string[], stages: Record<string, number>, peakMemoryMb: number) {
+export function makeReport(
+  job: Job,
+  plan: Plan,
+  files: string[],
+  stages: Record<string, number>,
+  peakMemoryMb: number,
+) {
   const { summary } = plan;
   const { board, machine } = job;
   return {
-    board: { x: board.x, y: board.y, thickness: board.thickness, origin: board.origin, zZero: board.zZero, spoilboard: board.spoilboard },
+    board: {
+      x: board.x,
+      y: board.y,
+      thickness: board.thickness,
+      origin: board.origin,
+      zZero: board.zZero,
+      spoilboard: board.spoilboard,
+    },
     machine: {
       name: machine.name,
       x: machine.x,

@@ -14,7 +14,9 @@ export function contentHash(bytes: Uint8Array): string {
 
 /** Key of a stage's result: the hash of its name and of all it depends on. */
 export function stageKey(name: string, input: unknown): string {
-  return createHash('sha256').update(`${name}\0${JSON.stringify(input)}`).digest('hex');
+  return createHash('sha256')
+    .update(`${name}\0${JSON.stringify(input)}`)
+    .digest('hex');
 }
 
 /** Results of stages on disk, by the hash of their input. A file is written aside and renamed, so that none is ever half. */

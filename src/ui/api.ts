@@ -1,8 +1,8 @@
+import type { ReliefPreview } from '@/core/arrange/preview';
 import type { Cutter } from '@/core/cutter/cutter';
 import type { Grid } from '@/core/field/height-field';
-import type { ReliefPreview } from '@/core/arrange/preview';
-import { unpackStage } from '@/core/plan/pack';
 import type { Job, Machine } from '@/core/plan/job';
+import { unpackStage } from '@/core/plan/pack';
 import type { PassSummary } from '@/core/plan/pipeline';
 import type { PlanView } from '@/core/plan/view';
 import type { Finding } from '@/core/proof/finding';
@@ -115,13 +115,20 @@ export const api = {
   cancelPlan: (plan: string) => call<PlanInfo>('DELETE', `/api/plans/${plan}`),
   saveCutter: (c: Cutter) => call<Cutter>('PUT', '/api/cutters', c),
   saveMachine: (m: Machine) => call<Machine>('PUT', '/api/machines', m),
-  orient: (hash: string, turns: Job['relief']['turns'], mirror: boolean) => call<SourceInfo>('POST', `/api/assets/${hash}`, { turns, mirror }),
+  orient: (hash: string, turns: Job['relief']['turns'], mirror: boolean) =>
+    call<SourceInfo>('POST', `/api/assets/${hash}`, { turns, mirror }),
   section: (plan: string, s: { x0: number; y0: number; x1: number; y1: number }, n: number) =>
-    call<Record<string, number[]>>('GET', `/api/plans/${plan}/section?x0=${s.x0}&y0=${s.y0}&x1=${s.x1}&y1=${s.y1}&n=${n}`),
+    call<Record<string, number[]>>(
+      'GET',
+      `/api/plans/${plan}/section?x0=${s.x0}&y0=${s.y0}&x1=${s.x1}&y1=${s.y1}&n=${n}`,
+    ),
 };
 
 /** Uploads a relief file as it is. `onProgress` gets the share that has gone. */
-export function uploadAsset(file: File, onProgress: (share: number) => void): { done: Promise<AssetInfo>; cancel(): void } {
+export function uploadAsset(
+  file: File,
+  onProgress: (share: number) => void,
+): { done: Promise<AssetInfo>; cancel(): void } {
   const xhr = new XMLHttpRequest();
   const done = new Promise<AssetInfo>((resolve, reject) => {
     xhr.open('PUT', `/api/assets?name=${encodeURIComponent(file.name)}`);

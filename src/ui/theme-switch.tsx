@@ -7,7 +7,11 @@ export function useDark(): [boolean, (dark: boolean) => void] {
   const [dark, setDark] = useState(false);
   useEffect(() => {
     const media = matchMedia('(prefers-color-scheme: dark)');
-    const read = () => setDark(document.documentElement.dataset.theme === 'graphite' || (!document.documentElement.dataset.theme && media.matches));
+    const read = () =>
+      setDark(
+        document.documentElement.dataset.theme === 'graphite' ||
+          (!document.documentElement.dataset.theme && media.matches),
+      );
     read();
     const watch = new MutationObserver(read);
     watch.observe(document.documentElement, { attributeFilter: ['data-theme'] });
@@ -29,7 +33,13 @@ export function useDark(): [boolean, (dark: boolean) => void] {
 export function ThemeSwitch() {
   const [dark, set] = useDark();
   return (
-    <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label={dark ? 'Light' : 'Dark'} title={dark ? 'Light' : 'Dark'} onClick={() => set(!dark)}>
+    <button
+      type="button"
+      className="btn btn-ghost btn-sm btn-square"
+      aria-label={dark ? 'Light' : 'Dark'}
+      title={dark ? 'Light' : 'Dark'}
+      onClick={() => set(!dark)}
+    >
       {dark ? <Sun size={16} /> : <Moon size={16} />}
     </button>
   );

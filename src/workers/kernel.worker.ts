@@ -6,7 +6,15 @@ import { removeStock } from '../core/kernels/stock-removal';
 
 /** A share of a kernel's work: a band of rows, with what surrounds it. */
 export type KernelTask =
-  | { id: number; kind: 'offset'; grid: Grid; data: Float32Array; profile: Profile; inflate: number; rows: [number, number] }
+  | {
+      id: number;
+      kind: 'offset';
+      grid: Grid;
+      data: Float32Array;
+      profile: Profile;
+      inflate: number;
+      rows: [number, number];
+    }
   | { id: number; kind: 'lines'; grid: Grid; data: Float32Array; profile: Profile; ys: Float64Array }
   | { id: number; kind: 'remove'; grid: Grid; data: Float32Array; profile: Profile; segments: Float64Array };
 
@@ -16,7 +24,8 @@ parentPort!.on('message', (task: KernelTask) => {
   try {
     const field = { ...task.grid, data: task.data };
     let answer: KernelAnswer;
-    if (task.kind === 'offset') answer = { id: task.id, data: offsetRows(field, task.profile, task.inflate, task.rows) };
+    if (task.kind === 'offset')
+      answer = { id: task.id, data: offsetRows(field, task.profile, task.inflate, task.rows) };
     else if (task.kind === 'lines') answer = { id: task.id, data: offsetLines(field, task.profile, task.ys) };
     else {
       const bites = removeStock(field, task.profile, task.segments);

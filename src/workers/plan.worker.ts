@@ -1,10 +1,11 @@
-import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { randomUUID } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
-import { transferableView } from '../core/plan/view';
 import type { Job } from '../core/plan/job';
 import { packStage } from '../core/plan/pack';
 import { planJob } from '../core/plan/pipeline';
+import { transferableView } from '../core/plan/view';
 import { readSource } from '../core/sources/inspect';
 import { KernelPool } from '../server/kernel-pool';
 import { StageCache, stageRunner } from '../server/stage-cache';
@@ -17,7 +18,10 @@ export interface PlanOrder {
   out: string;
 }
 
-export type PlanNews = { kind: 'progress'; name: string; share: number } | { kind: 'done' } | { kind: 'failed'; message: string };
+export type PlanNews =
+  | { kind: 'progress'; name: string; share: number }
+  | { kind: 'done' }
+  | { kind: 'failed'; message: string };
 
 const order = workerData as PlanOrder;
 const tell = (news: PlanNews) => parentPort!.postMessage(news);
@@ -30,13 +34,18 @@ try {
     progress: (name, share) => tell({ kind: 'progress', name, share }),
     stage: stageRunner(new StageCache(order.cache), seconds),
   });
-  const aside = `${order.out}.part`;
+  // Under a name of its own until it is whole: a crash or a second run never leaves half a result in its place.
+  const aside = `${order.out}.${randomUUID()}.part`;
   mkdirSync(aside, { recursive: true });
   const { programs, ...rest } = plan.summary;
   programs.forEach((p, i) => {
     writeFileSync(path.join(aside, `program-${i}.nc`), p.text);
   });
-  const summary = { ...rest, stageSeconds: seconds, programs: programs.map(({ text, ...p }) => ({ ...p, bytes: text.length })) };
+  const summary = {
+    ...rest,
+    stageSeconds: seconds,
+    programs: programs.map(({ text, ...p }) => ({ ...p, bytes: text.length })),
+  };
   writeFileSync(path.join(aside, 'summary.json'), JSON.stringify(summary));
   const { packed, full } = transferableView(plan);
   for (const [name, result] of [
@@ -46,7 +55,8 @@ try {
     writeFileSync(path.join(aside, name), '');
     for (const b of packStage(result)) writeFileSync(path.join(aside, name), b, { flag: 'a' });
   }
-  renameSync(aside, order.out);
+  if (existsSync(order.out)) rmSync(aside, { recursive: true });
+  else renameSync(aside, order.out);
   tell({ kind: 'done' });
 } catch (e) {
   tell({ kind: 'failed', message: (e as Error).message });

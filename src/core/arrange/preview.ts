@@ -15,7 +15,10 @@ export interface ReliefPreview {
 }
 
 /** A relief as oriented, on a small grid of its own: heights 0..1 over the base, AIR outside. */
-export function reliefPreview(source: Source, o: Pick<Relief, 'turns' | 'mirror' | 'base'>): StageResult<ReliefPreview> {
+export function reliefPreview(
+  source: Source,
+  o: Pick<Relief, 'turns' | 'mirror' | 'base'>,
+): StageResult<ReliefPreview> {
   let x = source.image?.width ?? 1;
   let y = source.image?.height ?? 1;
   if (source.mesh) {

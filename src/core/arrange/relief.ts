@@ -1,9 +1,9 @@
 import { AIR, boardGrid, type Grid, type HeightField } from '../field/height-field';
-import { type Box, boxOf, orientMesh } from '../sources/orient';
+import type { Board, Relief } from '../plan/job';
 import { type HeightImage, imageField } from '../sources/height-image';
+import { type Box, boxOf, orientMesh } from '../sources/orient';
 import { rasterise } from '../sources/rasterise';
 import type { Mesh } from '../sources/stl';
-import type { Board, Relief } from '../plan/job';
 
 export interface PlacedRelief {
   field: HeightField;
@@ -23,7 +23,12 @@ export function turnedBox(mesh: Mesh, r: Pick<Relief, 'turns' | 'mirror'>): Box 
  * The relief on the board's grid, 0..rise mm over its base plane: meshes by exact rasterisation, images by resampling.
  * `invert` turns heights over, so that what stood highest lies deepest.
  */
-export function placeRelief(source: { mesh?: Mesh; image?: HeightImage }, r: Relief, board: Pick<Board, 'x' | 'y'>, cell: number): PlacedRelief {
+export function placeRelief(
+  source: { mesh?: Mesh; image?: HeightImage },
+  r: Relief,
+  board: Pick<Board, 'x' | 'y'>,
+  cell: number,
+): PlacedRelief {
   const grid = boardGrid(board.x, board.y, cell);
   if (source.image) {
     const box = {
@@ -32,7 +37,12 @@ export function placeRelief(source: { mesh?: Mesh; image?: HeightImage }, r: Rel
       x1: r.centre.x + r.size.x / 2,
       y1: r.centre.y + r.size.y / 2,
     };
-    return { field: imageField(source.image, box, r.rise, r.invert, grid), lost: { thickness: 0, plan: 0 }, thinCells: 0, depth: source.image.depth };
+    return {
+      field: imageField(source.image, box, r.rise, r.invert, grid),
+      lost: { thickness: 0, plan: 0 },
+      thinCells: 0,
+      depth: source.image.depth,
+    };
   }
   return placeMesh(source.mesh!, r, grid);
 }

@@ -30,7 +30,11 @@ const FRAIL_CELL = 0.4;
  * Which cells of a coarse grid are kept board that stands firm: a morphological opening of the board beyond the trenches
  * by a disc of FRAIL across.
  */
-function firmBoard(outside: Float32Array, grid: Grid, trench: number): { firm: Uint8Array; factor: number; width: number } {
+function firmBoard(
+  outside: Float32Array,
+  grid: Grid,
+  trench: number,
+): { firm: Uint8Array; factor: number; width: number } {
   const factor = Math.max(1, Math.round(FRAIL_CELL / grid.cell));
   // One more cell on every side stands for the air beyond the edge.
   const width = Math.ceil(grid.width / factor) + 2;
@@ -64,7 +68,14 @@ export interface Target {
 }
 
 /** Whether (x, y) mm lies in an area; `outside` is the distance from the relief's outline there. */
-export function inArea(area: Area, trench: number, mode: 'raised' | 'sunk', x: number, y: number, outside: number): boolean {
+export function inArea(
+  area: Area,
+  trench: number,
+  mode: 'raised' | 'sunk',
+  x: number,
+  y: number,
+  outside: number,
+): boolean {
   if (mode === 'sunk' && outside > 0) return false;
   if (area.kind === 'relief') return outside <= trench;
   if (area.kind === 'face') return true;
@@ -92,7 +103,8 @@ export function buildTarget(input: TargetInput): Target {
   const widest = trenches.sort((a, b) => b.trench - a.trench)[0];
   const standing = widest && firmBoard(outside, relief, widest.trench);
   const frail = (i: number, j: number, k: number) =>
-    outside[k] <= widest.trench + FRAIL && !standing.firm[(Math.floor(j / standing.factor) + 1) * standing.width + Math.floor(i / standing.factor) + 1];
+    outside[k] <= widest.trench + FRAIL &&
+    !standing.firm[(Math.floor(j / standing.factor) + 1) * standing.width + Math.floor(i / standing.factor) + 1];
   for (let j = 0; j < height; j++) {
     const y = originY + j * cell;
     for (let i = 0; i < width; i++) {

@@ -36,7 +36,10 @@ export const cutterSchema = z
   .superRefine((c, ctx) => {
     const bad = (path: string, message: string) => ctx.addIssue({ code: 'custom', path: [path], message });
     if (c.shape === 'bullnose' && !(c.cornerRadius > 0 && c.cornerRadius <= c.diameter / 2)) {
-      bad('cornerRadius', `a bull-nose of ${c.diameter} mm needs a corner radius above 0 and up to ${c.diameter / 2} mm`);
+      bad(
+        'cornerRadius',
+        `a bull-nose of ${c.diameter} mm needs a corner radius above 0 and up to ${c.diameter / 2} mm`,
+      );
     }
     if (c.shape === 'tapered-ball' && !(c.tipDiameter > 0 && c.tipDiameter <= c.diameter && c.taperAngle > 0)) {
       bad('tipDiameter', `a tapered ball needs a tip diameter up to ${c.diameter} mm and a taper above 0 degrees`);
@@ -74,7 +77,13 @@ export function profileOf(c: Cutter): Profile {
       return { shape: 2, R, p0: c.cornerRadius, p1: 0, p2: 0 };
     case 'tapered-ball': {
       const tip = c.tipDiameter / 2;
-      return { shape: 3, R, p0: tip, p1: Math.min(R, tip * Math.cos(c.taperAngle * rad)), p2: 1 / Math.tan(c.taperAngle * rad) };
+      return {
+        shape: 3,
+        R,
+        p0: tip,
+        p1: Math.min(R, tip * Math.cos(c.taperAngle * rad)),
+        p2: 1 / Math.tan(c.taperAngle * rad),
+      };
     }
     case 'v':
       return { shape: 4, R, p0: c.tipDiameter / 2, p1: 0, p2: 1 / Math.tan((c.includedAngle / 2) * rad) };

@@ -150,20 +150,20 @@ export function simplifyRing(r: Ring, tolerance: number): Ring {
     [0, far],
     [far, n],
   ];
-  const X = (i: number) => r[2 * (i % n)];
-  const Y = (i: number) => r[2 * (i % n) + 1];
+  const px = (i: number) => r[2 * (i % n)];
+  const py = (i: number) => r[2 * (i % n) + 1];
   for (let span = stack.pop(); span; span = stack.pop()) {
     const [a, b] = span;
-    const dx = X(b) - X(a);
-    const dy = Y(b) - Y(a);
+    const dx = px(b) - px(a);
+    const dy = py(b) - py(a);
     const L2 = dx * dx + dy * dy;
     let worst = tolerance * tolerance;
     let at = -1;
     for (let i = a + 1; i < b; i++) {
-      const px = X(i) - X(a);
-      const py = Y(i) - Y(a);
-      const t = L2 > 0 ? Math.max(0, Math.min(1, (px * dx + py * dy) / L2)) : 0;
-      const d = (px - t * dx) ** 2 + (py - t * dy) ** 2;
+      const ex = px(i) - px(a);
+      const ey = py(i) - py(a);
+      const t = L2 > 0 ? Math.max(0, Math.min(1, (ex * dx + ey * dy) / L2)) : 0;
+      const d = (ex - t * dx) ** 2 + (ey - t * dy) ** 2;
       if (d > worst) {
         worst = d;
         at = i;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { profileHeight, type Profile } from '../cutter/cutter';
+import { type Profile, profileHeight } from '../cutter/cutter';
 import { AIR, type HeightField } from '../field/height-field';
 import { cutterOffset, flatOffset, lineOffset } from './cutter-offset';
 
@@ -85,7 +85,12 @@ test('flat offset equals its brute-force definition exactly', () => {
       fc.constantFrom(0.3, 1, 2.07, 3.175),
       (w, h, seed, radius) => {
         const f = field(w, h, 0.1, seed, 3);
-        expect(worst(flatOffset(f, radius), offsetByDefinition(f, radius, () => 0))).toBe(0);
+        expect(
+          worst(
+            flatOffset(f, radius),
+            offsetByDefinition(f, radius, () => 0),
+          ),
+        ).toBe(0);
       },
     ),
     { numRuns: 30 },

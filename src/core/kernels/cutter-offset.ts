@@ -59,10 +59,7 @@ export function cutterOffset(
     k.offsetBand(src, blocks, table, scratch, dst, stride, pad, width16, y1 - y0, R, tStride);
     const view = new Float32Array(k.memory.buffer, dst, band * width16);
     for (let y = y0; y < y1; y++) {
-      out.set(
-        view.subarray((y - y0) * width16, (y - y0) * width16 + f.width),
-        (y - rows[0]) * f.width,
-      );
+      out.set(view.subarray((y - y0) * width16, (y - y0) * width16 + f.width), (y - rows[0]) * f.width);
     }
   }
   return out;
@@ -101,10 +98,7 @@ export function flatOffset(f: HeightField, radius: number, rows: [number, number
     k.flatBand(maxima, halfAt, dst, stride, pad, width16, y1 - y0, R, levels);
     const view = new Float32Array(k.memory.buffer, dst, band * width16);
     for (let y = y0; y < y1; y++) {
-      out.set(
-        view.subarray((y - y0) * width16, (y - y0) * width16 + f.width),
-        (y - rows[0]) * f.width,
-      );
+      out.set(view.subarray((y - y0) * width16, (y - y0) * width16 + f.width), (y - rows[0]) * f.width);
     }
   }
   return out;
@@ -119,7 +113,12 @@ const LINES = 64;
  * @param ys the lines' y, mm, ascending
  * @returns `width` floats a line
  */
-export function lineOffset(f: HeightField, radius: number, profile: (r: number) => number, ys: Float64Array): Float32Array {
+export function lineOffset(
+  f: HeightField,
+  radius: number,
+  profile: (r: number) => number,
+  ys: Float64Array,
+): Float32Array {
   const k = kernels();
   const R = Math.floor(radius / f.cell + 1e-6);
   const width16 = up(f.width, 16);

@@ -71,7 +71,9 @@ test('stock removal is the exact swept cutter for every shape, slope and directi
             // At the rim the cutter's side is upright: a cell within 1e-4 mm of it may fall either way.
             const rim = segs.some((s) => {
               const L2 = (s[3] - s[0]) ** 2 + (s[4] - s[1]) ** 2;
-              const l = L2 ? Math.max(0, Math.min(1, ((x - s[0]) * (s[3] - s[0]) + (y - s[1]) * (s[4] - s[1])) / L2)) : 0;
+              const l = L2
+                ? Math.max(0, Math.min(1, ((x - s[0]) * (s[3] - s[0]) + (y - s[1]) * (s[4] - s[1])) / L2))
+                : 0;
               const ends = [l, 0, 1].map((q) => Math.hypot(x - s[0] - q * (s[3] - s[0]), y - s[1] - q * (s[4] - s[1])));
               return ends.some((r) => Math.abs(r - p.R) < 2e-3);
             });
@@ -89,7 +91,9 @@ test('a rapid removes nothing and reports how deep it reaches; a feed reports it
   const bites = removeStock(
     f,
     shapes[0],
-    Float64Array.from([1, 3, -0.7, 5, 3, -0.7, 1, 1, 3, 0.5, 5, 3, 0.5, 1, 1, 3, -1.5, 5, 3, -1.5, 0, 1, 3, -1.5, 5, 3, -1.5, 1]),
+    Float64Array.from([
+      1, 3, -0.7, 5, 3, -0.7, 1, 1, 3, 0.5, 5, 3, 0.5, 1, 1, 3, -1.5, 5, 3, -1.5, 0, 1, 3, -1.5, 5, 3, -1.5, 1,
+    ]),
   );
   expect(bites[0]).toBeCloseTo(0.7, 5);
   expect(bites[1]).toBe(0);

@@ -25,26 +25,59 @@ test.each([
   const v = feed / 60;
   const a = 500;
   const expected = L >= (v * v) / a ? L / v + v / a : 2 * Math.sqrt(L / a);
-  const t = motionTime(pathOf([[0, 0, 0, 0], [L, 0, 0, feed]]), machine);
+  const t = motionTime(
+    pathOf([
+      [0, 0, 0, 0],
+      [L, 0, 0, feed],
+    ]),
+    machine,
+  );
   expect(t.seconds).toBeCloseTo(expected, 9);
   expect(t.naiveSeconds).toBeCloseTo(L / v, 9);
 });
 
 test('splitting a straight move changes nothing; a square corner costs its junction speed', () => {
-  const whole = motionTime(pathOf([[0, 0, 0, 0], [60, 0, 0, 3000]]), machine).seconds;
-  const parts = motionTime(pathOf([[0, 0, 0, 0], [7, 0, 0, 3000], [8, 0, 0, 3000], [60, 0, 0, 3000]]), machine).seconds;
+  const whole = motionTime(
+    pathOf([
+      [0, 0, 0, 0],
+      [60, 0, 0, 3000],
+    ]),
+    machine,
+  ).seconds;
+  const parts = motionTime(
+    pathOf([
+      [0, 0, 0, 0],
+      [7, 0, 0, 3000],
+      [8, 0, 0, 3000],
+      [60, 0, 0, 3000],
+    ]),
+    machine,
+  ).seconds;
   expect(parts).toBeCloseTo(whole, 9);
   // v_j^2 = a d s / (1 - s) with s = sin 45 degrees; the corner's acceleration is sqrt 2 times an axis's.
   const s = Math.SQRT1_2;
   const vj = Math.sqrt((500 * Math.SQRT2 * 0.01 * s) / (1 - s));
   const v = 50;
   const leg = 50 / v + v / (2 * 500) + (v - vj) ** 2 / (2 * 500 * v);
-  const corner = motionTime(pathOf([[0, 0, 0, 0], [50, 0, 0, 3000], [50, 50, 0, 3000]]), machine).seconds;
+  const corner = motionTime(
+    pathOf([
+      [0, 0, 0, 0],
+      [50, 0, 0, 3000],
+      [50, 50, 0, 3000],
+    ]),
+    machine,
+  ).seconds;
   expect(corner).toBeCloseTo(2 * leg, 6);
 });
 
 test('rapids go at the slowest axis that takes part', () => {
-  const t = motionTime(pathOf([[0, 0, 0, 0], [0, 0, 100, 0]]), machine);
+  const t = motionTime(
+    pathOf([
+      [0, 0, 0, 0],
+      [0, 0, 100, 0],
+    ]),
+    machine,
+  );
   expect(t.rapidSeconds).toBeCloseTo(100 / 50 + 50 / 200, 9);
   expect(t.rapidLength).toBe(100);
 });

@@ -18,7 +18,10 @@ export interface MotionTime {
  * every block's ends reachable; each block then takes a trapezoid's time. Rapids are blocks at the highest feeds.
  * @param data moves as Path holds them
  */
-export function motionTime(data: Float64Array, m: Pick<Machine, 'maxFeed' | 'acceleration' | 'junctionDeviation'>): MotionTime {
+export function motionTime(
+  data: Float64Array,
+  m: Pick<Machine, 'maxFeed' | 'acceleration' | 'junctionDeviation'>,
+): MotionTime {
   const n = data.length / 4 - 1;
   const out: MotionTime = { seconds: 0, naiveSeconds: 0, cutLength: 0, rapidLength: 0, cutSeconds: 0, rapidSeconds: 0 };
   if (n < 1) return out;
@@ -44,7 +47,11 @@ export function motionTime(data: Float64Array, m: Pick<Machine, 'maxFeed' | 'acc
     const wanted = feed > 0 ? feed / 60 : top;
     length[i] = L;
     speed[i] = Math.min(top, wanted);
-    accel[i] = Math.min(m.acceleration.x / Math.abs(ux), m.acceleration.y / Math.abs(uy), m.acceleration.z / Math.abs(uz));
+    accel[i] = Math.min(
+      m.acceleration.x / Math.abs(ux),
+      m.acceleration.y / Math.abs(uy),
+      m.acceleration.z / Math.abs(uz),
+    );
     out.naiveSeconds += L / wanted;
     if (feed > 0) out.cutLength += L;
     else out.rapidLength += L;
@@ -58,7 +65,11 @@ export function motionTime(data: Float64Array, m: Pick<Machine, 'maxFeed' | 'acc
         const jy = uy - py;
         const jz = uz - pz;
         const j = Math.hypot(jx, jy, jz);
-        const a = Math.min(m.acceleration.x / Math.abs(jx / j), m.acceleration.y / Math.abs(jy / j), m.acceleration.z / Math.abs(jz / j));
+        const a = Math.min(
+          m.acceleration.x / Math.abs(jx / j),
+          m.acceleration.y / Math.abs(jy / j),
+          m.acceleration.z / Math.abs(jz / j),
+        );
         const s = Math.sqrt(0.5 * (1 - cosine));
         v2 = Math.min(v2, (a * m.junctionDeviation * s) / (1 - s));
       }

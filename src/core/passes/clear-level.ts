@@ -245,7 +245,12 @@ export function clearByRows(path: Path, level: Level, pass: RoughPass, cutter: C
         start ??= u;
         last = u;
       } else if (start !== undefined) {
-        row.push([cx + start * ux - v * uy, cy + start * uy + v * ux, cx + last * ux - v * uy, cy + last * uy + v * ux]);
+        row.push([
+          cx + start * ux - v * uy,
+          cy + start * uy + v * ux,
+          cx + last * ux - v * uy,
+          cy + last * uy + v * ux,
+        ]);
         start = undefined;
       }
     }
@@ -255,7 +260,13 @@ export function clearByRows(path: Path, level: Level, pass: RoughPass, cutter: C
 }
 
 /** Rows in serpentines, region by region. Their ends lie on the walls that were followed, so that each is entered open. */
-function cutRows(path: Path, level: Level, rows: [number, number, number, number][][], pass: RoughPass, cutter: Cutter): void {
+function cutRows(
+  path: Path,
+  level: Level,
+  rows: [number, number, number, number][][],
+  pass: RoughPass,
+  cutter: Cutter,
+): void {
   const left = rows.map((r) => r.slice());
   const total = left.reduce((n, r) => n + r.length, 0);
   let at = 0;

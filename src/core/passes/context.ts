@@ -25,7 +25,12 @@ const STOCK_FACTOR = 2;
 const STOCK_PAD = 30;
 
 /** The context before the first pass: a whole board. */
-export function makeContext(target: Target, board: { x: number; y: number }, mode: 'raised' | 'sunk', host: KernelHost): PassContext {
+export function makeContext(
+  target: Target,
+  board: { x: number; y: number },
+  mode: 'raised' | 'sunk',
+  host: KernelHost,
+): PassContext {
   const { field, mask } = target;
   const planning = makeField(field);
   planning.data.set(field.data);

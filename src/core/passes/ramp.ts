@@ -1,6 +1,6 @@
+import type { Cutter } from '../cutter/cutter';
 import type { Path } from '../motion/path';
 import { sinkingFeed } from '../motion/path';
-import type { Cutter } from '../cutter/cutter';
 
 const rad = Math.PI / 180;
 
@@ -32,7 +32,14 @@ function headOf(points: Float64Array, reach: number): Float64Array {
  * @param points x y z of the path
  * @returns index of the ring's point where the ramp ended; 0 for an open line
  */
-export function rampOnto(path: Path, points: Float64Array, closed: boolean, from: number, angle: number, cutter: Cutter): number {
+export function rampOnto(
+  path: Path,
+  points: Float64Array,
+  closed: boolean,
+  from: number,
+  angle: number,
+  cutter: Cutter,
+): number {
   const slope = Math.tan(angle * rad);
   const line = closed ? points : headOf(points, Math.max(4 * cutter.diameter, 10));
   let floor = Infinity;

@@ -28,7 +28,11 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
   const tolerance = pooled.cell / 2;
   const slack = 0.75 * pooled.cell + 0.71 * (factor - 1) * fine + tolerance;
   const overrun = overrunOf(ctx, cutter, R + pass.stockToLeave + slack + 2 * pooled.cell);
-  const grid = padField(pooled, Math.ceil((R + slack + Math.max(0, overrun) + pass.stockToLeave) / pooled.cell) + 2, AIR);
+  const grid = padField(
+    pooled,
+    Math.ceil((R + slack + Math.max(0, overrun) + pass.stockToLeave) / pooled.cell) + 2,
+    AIR,
+  );
   let grown: HeightField = grid;
   if (pass.stockToLeave > 0) {
     const data = await ctx.host.offset(grid, { shape: 1, R: pass.stockToLeave, p0: 0, p1: 0, p2: 0 }, 0);
@@ -48,12 +52,21 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
     let any = 0;
     for (let k = 0; k < here.length; k++) if (allowed[k] && lowest[k] <= z + 1e-4) any += here[k] = 1;
     if (any === 0) break;
-    const level: Level = { z, depth: distanceInside(here, grid.width, grid.height), grid, clear: await clearHeights(ctx, R) };
+    const level: Level = {
+      z,
+      depth: distanceInside(here, grid.width, grid.height),
+      grid,
+      clear: await clearHeights(ctx, R),
+    };
     allowed = here;
     if (hasStock(level, here, z)) {
       const first = here.indexOf(1);
       if (path.moves === 0) {
-        path.rapid(grid.originX + (first % grid.width) * grid.cell, grid.originY + Math.floor(first / grid.width) * grid.cell, SAFE_HEIGHT);
+        path.rapid(
+          grid.originX + (first % grid.width) * grid.cell,
+          grid.originY + Math.floor(first / grid.width) * grid.cell,
+          SAFE_HEIGHT,
+        );
       }
       if (pass.strategy === 'rings') clearByRings(path, level, pass, cutter, tolerance);
       else clearByRows(path, level, pass, cutter, tolerance);
@@ -95,7 +108,11 @@ function domainOf(ctx: PassContext, pass: RoughPass, trench: number, grid: Heigh
       if (Math.max(-x, x - ctx.board.x, -y, y - ctx.board.y) > overrun) continue;
       const a = Math.min(field.width - 1, Math.max(0, Math.round((cx - field.originX) / field.cell)));
       const b = Math.min(field.height - 1, Math.max(0, Math.round((cy - field.originY) / field.cell)));
-      if (field.data[b * field.width + a] < 0 && inArea(pass.area, trench + FRAIL, ctx.mode, cx, cy, outside[b * field.width + a])) out[j * grid.width + i] = 1;
+      if (
+        field.data[b * field.width + a] < 0 &&
+        inArea(pass.area, trench + FRAIL, ctx.mode, cx, cy, outside[b * field.width + a])
+      )
+        out[j * grid.width + i] = 1;
     }
   }
   return out;
@@ -107,7 +124,8 @@ function hasStock(level: Level, here: Uint8Array, z: number): boolean {
     if (!here[k]) continue;
     const i = Math.round((grid.originX + (k % grid.width) * grid.cell - clear.originX) / clear.cell);
     const j = Math.round((grid.originY + Math.floor(k / grid.width) * grid.cell - clear.originY) / clear.cell);
-    if (i >= 0 && j >= 0 && i < clear.width && j < clear.height && clear.data[j * clear.width + i] > z + 0.01) return true;
+    if (i >= 0 && j >= 0 && i < clear.width && j < clear.height && clear.data[j * clear.width + i] > z + 0.01)
+      return true;
   }
   return false;
 }

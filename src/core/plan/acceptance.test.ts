@@ -3,11 +3,11 @@ import { demoJobs } from '../../../demo/shop';
 import { MASK } from '../arrange/target';
 import { scallop } from '../cutter/cutter';
 import type { HeightField } from '../field/height-field';
-import { localHost } from '../kernels/host';
 import { cutterOffset } from '../kernels/cutter-offset';
+import { localHost } from '../kernels/host';
 import { readSource } from '../sources/inspect';
-import { type Plan, planJob } from './pipeline';
 import type { Job } from './job';
+import { type Plan, planJob } from './pipeline';
 
 /** Plans a demo job in this thread, with nothing stored. */
 async function planDemo(index: number): Promise<{ job: Job; plan: Plan }> {

@@ -120,21 +120,34 @@ export const jobSchema = z
     const bad = (path: (string | number)[], message: string) => ctx.addIssue({ code: 'custom', path, message });
     job.passes.forEach((p, i) => {
       const c = job.cutters.find((q) => q.id === p.cutter);
-      if (!c) return bad(['passes', i, 'cutter'], `"${p.cutter}" is not among the job's cutters; choose one that is`);
+      if (!c) {
+        bad(['passes', i, 'cutter'], `"${p.cutter}" is not among the job's cutters; choose one that is`);
+        return;
+      }
       if (c.diameter > Math.max(job.board.x, job.board.y)) {
         bad(['passes', i, 'cutter'], `${c.name} is ${c.diameter} mm wide, wider than the board; choose a smaller bit`);
       }
       if (p.stepover > c.diameter / (p.kind === 'rough' ? 2 : 1)) {
         const most = p.kind === 'rough' ? 'half the diameter, so that no ribs are left standing' : 'the diameter';
-        bad(['passes', i, 'stepover'], `${p.stepover} mm is more than ${most} of ${c.name}; use up to ${c.diameter / (p.kind === 'rough' ? 2 : 1)} mm`);
+        bad(
+          ['passes', i, 'stepover'],
+          `${p.stepover} mm is more than ${most} of ${c.name}; use up to ${c.diameter / (p.kind === 'rough' ? 2 : 1)} mm`,
+        );
       }
       if (p.stepover < c.diameter / 400) {
-        bad(['passes', i, 'stepover'], `${p.stepover} mm is under 1/400 of ${c.name}; use at least ${c.diameter / 400} mm`);
+        bad(
+          ['passes', i, 'stepover'],
+          `${p.stepover} mm is under 1/400 of ${c.name}; use at least ${c.diameter / 400} mm`,
+        );
       }
-      if (p.kind === 'rough' && p.stepdown < 0.02) bad(['passes', i, 'stepdown'], `${p.stepdown} mm is too thin; use at least 0.02 mm`);
+      if (p.kind === 'rough' && p.stepdown < 0.02)
+        bad(['passes', i, 'stepdown'], `${p.stepdown} mm is too thin; use at least 0.02 mm`);
     });
     if (job.output.oneFile && !job.machine.toolChanger) {
-      bad(['output', 'oneFile'], `one file needs a tool changer, which ${job.machine.name} has not; write a file for each bit`);
+      bad(
+        ['output', 'oneFile'],
+        `one file needs a tool changer, which ${job.machine.name} has not; write a file for each bit`,
+      );
     }
   });
 export type Job = z.infer<typeof jobSchema>;

@@ -12,7 +12,10 @@ interface Head {
 export function packStage(result: StageResult): Uint8Array[] {
   const entries = Object.entries(result.arrays);
   const kindOf = (a: unknown): Kind => (a instanceof Float32Array ? 'f32' : a instanceof Float64Array ? 'f64' : 'u8');
-  const head: Head = { meta: result.meta, arrays: entries.map(([name, a]) => ({ name, kind: kindOf(a), length: a.length })) };
+  const head: Head = {
+    meta: result.meta,
+    arrays: entries.map(([name, a]) => ({ name, kind: kindOf(a), length: a.length })),
+  };
   const json = new TextEncoder().encode(JSON.stringify(head));
   const pad = (n: number) => new Uint8Array((8 - (n % 8)) % 8);
   const size = new Uint8Array(8);
@@ -35,4 +38,3 @@ export function unpackStage(buffer: ArrayBufferLike): StageResult {
   }
   return { meta: head.meta, arrays };
 }
-

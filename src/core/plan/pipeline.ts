@@ -86,10 +86,17 @@ export async function planJob(job: Job, loadSource: () => Promise<Source>, env: 
   const { cell } = cellOf(job);
   const grid = boardGrid(job.board.x, job.board.y, cell);
   env.progress('relief', 0);
-  const relief = await env.stage('relief', { VERSION, relief: job.relief, x: job.board.x, y: job.board.y, cell }, async () => {
-    const placed = placeRelief(await loadSource(), job.relief, job.board, cell);
-    return { meta: { lost: placed.lost, thinCells: placed.thinCells, depth: placed.depth }, arrays: { data: placed.field.data } };
-  });
+  const relief = await env.stage(
+    'relief',
+    { VERSION, relief: job.relief, x: job.board.x, y: job.board.y, cell },
+    async () => {
+      const placed = placeRelief(await loadSource(), job.relief, job.board, cell);
+      return {
+        meta: { lost: placed.lost, thinCells: placed.thinCells, depth: placed.depth },
+        arrays: { data: placed.field.data },
+      };
+    },
+  );
 
   env.progress('target', 0.05);
   const trenches = resolveTrenches(job);
@@ -122,30 +129,55 @@ export async function planJob(job: Job, loadSource: () => Promise<Source>, env: 
     const cutter = cutterOf(job, pass);
     env.progress(pass.kind === 'rough' ? 'roughing' : 'finishing', 0.1 + (0.4 * i) / job.passes.length);
     const { id: _, ...settings } = pass;
-    const done = await env.stage<PathMeta>(pass.kind, { before: key, settings, cutter, machine: job.machine }, async () => {
-      const path =
-        pass.kind === 'rough'
-          ? (await planRough(ctx, pass, cutter, trenches[i])).path
-          : (await planFinish(ctx, pass, cutter, trenches[i])).path;
-      const meta = { stock: gridOf(ctx.stock), ...describePass(pass, cutter, trenches[i], path.data, job) };
-      return { meta, arrays: { moves: path.data.slice(), stock: ctx.stock.data } };
-    });
+    const done = await env.stage<PathMeta>(
+      pass.kind,
+      { before: key, settings, cutter, machine: job.machine },
+      async () => {
+        const path =
+          pass.kind === 'rough'
+            ? (await planRough(ctx, pass, cutter, trenches[i])).path
+            : (await planFinish(ctx, pass, cutter, trenches[i])).path;
+        const meta = { stock: gridOf(ctx.stock), ...describePass(pass, cutter, trenches[i], path.data, job) };
+        return { meta, arrays: { moves: path.data.slice(), stock: ctx.stock.data } };
+      },
+    );
     key = done.key;
     ctx.stock = { ...done.result.meta.stock, data: done.result.arrays.stock as Float32Array };
     const { stock: __, ...summary } = done.result.meta;
-    planned.push({ pass, cutter, moves: done.result.arrays.moves as Float64Array, summary: { ...summary, id: pass.id } });
+    planned.push({
+      pass,
+      cutter,
+      moves: done.result.arrays.moves as Float64Array,
+      summary: { ...summary, id: pass.id },
+    });
   }
 
   env.progress('programs', 0.55);
   const zero = zeroOf(job.board);
   const programs = writePrograms(job, planned, zero);
   env.progress('proof', 0.6);
-  const proofInput = { VERSION, target: seated.key, texts: programs.map((p) => [p.file, p.text, p.rough]), board: job.board, machine: job.machine, cutters: job.cutters };
+  const proofInput = {
+    VERSION,
+    target: seated.key,
+    texts: programs.map((p) => [p.file, p.text, p.rough]),
+    board: job.board,
+    machine: job.machine,
+    cutters: job.cutters,
+  };
   const proof = await env.stage('proof', proofInput, async () => {
     const written = programs.map((p) => ({ file: p.file, text: p.text, tool: p.cutter, rough: p.rough }));
-    const p = await prove({ programs: written, cutters: job.cutters, zero, target, board: job.board, machine: job.machine }, env.host);
+    const p = await prove(
+      { programs: written, cutters: job.cutters, zero, target, board: job.board, machine: job.machine },
+      env.host,
+    );
     return {
-      meta: { findings: p.findings, thinnest: p.thinnest, deepest: p.deepest, leftShare: p.deviation.leftShare, volumes: p.volumes },
+      meta: {
+        findings: p.findings,
+        thinnest: p.thinnest,
+        deepest: p.deepest,
+        leftShare: p.deviation.leftShare,
+        volumes: p.volumes,
+      },
       arrays: { cut: p.cut.data, deviation: p.deviation.map, ...(p.rough ? { rough: p.rough.data } : {}) },
     };
   });
@@ -176,7 +208,13 @@ export async function planJob(job: Job, loadSource: () => Promise<Source>, env: 
   };
 }
 
-function describePass(pass: Pass, cutter: Cutter, trench: number, moves: Float64Array, job: Job): Omit<PassSummary, 'id'> {
+function describePass(
+  pass: Pass,
+  cutter: Cutter,
+  trench: number,
+  moves: Float64Array,
+  job: Job,
+): Omit<PassSummary, 'id'> {
   const R = tipRadius(cutter);
   return {
     kind: pass.kind,
@@ -203,7 +241,8 @@ function writePrograms(job: Job, planned: Planned[], zero: { x: number; y: numbe
     else runs.push([p]);
   }
   return runs.map((run, i) => {
-    const sum = (key: 'seconds' | 'naiveSeconds' | 'cutLength' | 'rapidLength') => run.reduce((s, p) => s + p.summary[key], 0);
+    const sum = (key: 'seconds' | 'naiveSeconds' | 'cutLength' | 'rapidLength') =>
+      run.reduce((s, p) => s + p.summary[key], 0);
     const bits = [...new Set(run.map((p) => p.cutter.name))];
     const file = `${fileStem(job.order, job.name, `${i + 1}-${bits.join('-')}`)}.nc`;
     const { board } = job;
@@ -211,7 +250,10 @@ function writePrograms(job: Job, planned: Planned[], zero: { x: number; y: numbe
       `${job.name}${job.order ? `, order ${job.order}` : ''}`,
       `board ${formatLength(board.x)} x ${formatLength(board.y)} x ${formatLength(board.thickness)} ${board.material}`,
       `origin ${board.origin}, Z zero on the ${board.zZero === 'top' ? 'board top' : 'machine bed'}, ${job.output.unit}`,
-      ...run.map((p) => `${p.pass.kind} with bit ${p.cutter.number} ${p.cutter.name} at ${p.cutter.rpm} rpm, ${formatDuration(p.summary.seconds)}`),
+      ...run.map(
+        (p) =>
+          `${p.pass.kind} with bit ${p.cutter.number} ${p.cutter.name} at ${p.cutter.rpm} rpm, ${formatDuration(p.summary.seconds)}`,
+      ),
       `about ${formatDuration(sum('seconds'))}`,
       'eye and hearing protection, dust extraction, never leave it running alone',
     ].map(commentText);
@@ -221,7 +263,13 @@ function writePrograms(job: Job, planned: Planned[], zero: { x: number; y: numbe
       rpm: p.cutter.rpm,
       moves: p.moves,
     }));
-    const text = writeProgram(parts, { header, zero, unit: job.output.unit, safeZ: SAFE_HEIGHT, toolChanger: job.output.oneFile && job.machine.toolChanger });
+    const text = writeProgram(parts, {
+      header,
+      zero,
+      unit: job.output.unit,
+      safeZ: SAFE_HEIGHT,
+      toolChanger: job.output.oneFile && job.machine.toolChanger,
+    });
     return {
       file,
       cutter: run[0].cutter.number,

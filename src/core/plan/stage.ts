@@ -13,7 +13,11 @@ export interface PlanEnvironment {
    * Runs a stage, or takes its stored result: `input` is all that the result depends on, as plain data. Returns the
    * result and the key it is stored under, which stands for it in the inputs of later stages.
    */
-  stage<M>(name: string, input: unknown, run: () => Promise<StageResult<M>>): Promise<{ key: string; result: StageResult<M> }>;
+  stage<M>(
+    name: string,
+    input: unknown,
+    run: () => Promise<StageResult<M>>,
+  ): Promise<{ key: string; result: StageResult<M> }>;
   /** Told as the work goes on: what is being done, and the share of the whole that is behind it. */
   progress(name: string, share: number): void;
 }

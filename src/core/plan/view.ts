@@ -25,7 +25,13 @@ function thinOut<T extends Float32Array | Uint8Array>(data: T, g: Grid, step: nu
   for (let j = 0; j < height; j++) {
     for (let i = 0; i < width; i++) out[j * width + i] = data[(first + j * step) * g.width + first + i * step];
   }
-  const grid = { width, height, cell: g.cell * step, originX: g.originX + first * g.cell, originY: g.originY + first * g.cell };
+  const grid = {
+    width,
+    height,
+    cell: g.cell * step,
+    originX: g.originX + first * g.cell,
+    originY: g.originY + first * g.cell,
+  };
   return { data: out, grid };
 }
 

@@ -9,7 +9,8 @@ const board = { x: 300, y: 200, thickness: 19, origin: 'centre' as const, zZero:
 function ends(text: string): number[][] {
   const { motions } = readProgram(text, 'p.nc', 1);
   const out: number[][] = [];
-  for (let k = 0; k < motions.length; k += MOTION) out.push([motions[k + 3], motions[k + 4], motions[k + 5], motions[k + 6]]);
+  for (let k = 0; k < motions.length; k += MOTION)
+    out.push([motions[k + 3], motions[k + 4], motions[k + 5], motions[k + 6]]);
   return out;
 }
 
@@ -18,7 +19,10 @@ const coordinate = fc.double({ min: -400, max: 400, noNaN: true });
 test('what is written is read back: every end within a rounding, never deeper than planned', () => {
   fc.assert(
     fc.property(
-      fc.array(fc.tuple(coordinate, coordinate, fc.double({ min: -30, max: 4, noNaN: true }), fc.boolean()), { minLength: 1, maxLength: 40 }),
+      fc.array(fc.tuple(coordinate, coordinate, fc.double({ min: -30, max: 4, noNaN: true }), fc.boolean()), {
+        minLength: 1,
+        maxLength: 40,
+      }),
       fc.constantFrom('mm' as const, 'in' as const),
       fc.constantFrom('top' as const, 'bed' as const),
       (points, unit, zZero) => {
@@ -26,7 +30,13 @@ test('what is written is read back: every end within a rounding, never deeper th
         path.rapid(points[0][0], points[0][1], 5);
         for (const [x, y, z, cut] of points) cut ? path.feed(x, y, z, 1234) : path.rapid(x, y, z);
         const zero = zeroOf({ ...board, zZero });
-        const text = writeProgram([{ title: 't', toolNumber: 1, rpm: 16000, moves: path.data }], { header: ['h'], zero, unit, safeZ: 5, toolChanger: false });
+        const text = writeProgram([{ title: 't', toolNumber: 1, rpm: 16000, moves: path.data }], {
+          header: ['h'],
+          zero,
+          unit,
+          safeZ: 5,
+          toolChanger: false,
+        });
         const { motions } = readProgram(text, 'p.nc', 1);
         const step = unit === 'mm' ? 0.001 : 0.00254;
         // The reader's ends, in board coordinates, without moves that rounding made nothing of.
@@ -37,7 +47,11 @@ test('what is written is read back: every end within a rounding, never deeper th
           const got = [motions[k + 3] + zero.x, motions[k + 4] + zero.y, motions[k + 5] + zero.z];
           while (w < wanted.length) {
             const [x, y, z, f] = wanted[w];
-            const near = Math.abs(got[0] - x) <= step * 0.51 && Math.abs(got[1] - y) <= step * 0.51 && got[2] - z >= -1e-6 && got[2] - z <= step * 1.01;
+            const near =
+              Math.abs(got[0] - x) <= step * 0.51 &&
+              Math.abs(got[1] - y) <= step * 0.51 &&
+              got[2] - z >= -1e-6 &&
+              got[2] - z <= step * 1.01;
             if (near && motions[k + 6] === (f > 0 ? 0 : 1)) break;
             w++;
           }
@@ -68,8 +82,23 @@ test('a program is plain: units first, modal words once, no digit too many, safe
     toolChanger: true,
   });
   expect(text.split('\n')).toEqual([
-    '(Plaque  of oak)', 'G21', 'G17 G90 G94', 'G54', '(rough)', 'T3 M6', 'G0 Z5', 'S16000 M3',
-    'G0 X10 Y10', 'Z0.5', 'G1 Z-1.234 F500', 'X20 F1800', 'X30 Y12.3', 'G0 Z5', 'M5', 'M30', '',
+    '(Plaque  of oak)',
+    'G21',
+    'G17 G90 G94',
+    'G54',
+    '(rough)',
+    'T3 M6',
+    'G0 Z5',
+    'S16000 M3',
+    'G0 X10 Y10',
+    'Z0.5',
+    'G1 Z-1.234 F500',
+    'X20 F1800',
+    'X30 Y12.3',
+    'G0 Z5',
+    'M5',
+    'M30',
+    '',
   ]);
 });
 
@@ -81,13 +110,24 @@ test('names from people never become paths, and comments never end early', () =>
 
 // Rules of the RS-274/NGC report (NIST IR 6556), from memory.
 test('units, distance modes and modal motion', () => {
-  expect(ends('G20 G90 G0 X1 Y0 Z1\nF10 M3 S1000\nG1 X2\nY1\nG91\nX1\nG21\nX1').map((e) => e.map((v) => Number(v.toFixed(9))))).toEqual([
-    [25.4, 0, 25.4, 1], [50.8, 0, 25.4, 0], [50.8, 25.4, 25.4, 0], [76.2, 25.4, 25.4, 0], [77.2, 25.4, 25.4, 0],
+  expect(
+    ends('G20 G90 G0 X1 Y0 Z1\nF10 M3 S1000\nG1 X2\nY1\nG91\nX1\nG21\nX1').map((e) =>
+      e.map((v) => Number(v.toFixed(9))),
+    ),
+  ).toEqual([
+    [25.4, 0, 25.4, 1],
+    [50.8, 0, 25.4, 0],
+    [50.8, 25.4, 25.4, 0],
+    [76.2, 25.4, 25.4, 0],
+    [77.2, 25.4, 25.4, 0],
   ]);
 });
 
 test('words may come in any order, with spaces and lower case, and comments are left out', () => {
-  expect(ends('n10 x 1 g0 y2z+3 (go X99)\nm3 s500 ; comment X5\nf100 g1x2.5')).toEqual([[1, 2, 3, 1], [2.5, 2, 3, 0]]);
+  expect(ends('n10 x 1 g0 y2z+3 (go X99)\nm3 s500 ; comment X5\nf100 g1x2.5')).toEqual([
+    [1, 2, 3, 1],
+    [2.5, 2, 3, 0],
+  ]);
 });
 
 test('arcs: a quarter by centre and by radius, a full circle, a helix, and the XZ plane', () => {
@@ -96,7 +136,8 @@ test('arcs: a quarter by centre and by radius, a full circle, a helix, and the X
     const { motions } = readProgram(t, 'p.nc');
     let l = 0;
     for (let k = 0; k < motions.length; k += MOTION) {
-      if (motions[k + 6] === 0) l += Math.hypot(motions[k + 3] - motions[k], motions[k + 4] - motions[k + 1], motions[k + 5] - motions[k + 2]);
+      if (motions[k + 6] === 0)
+        l += Math.hypot(motions[k + 3] - motions[k], motions[k + 4] - motions[k + 1], motions[k + 5] - motions[k + 2]);
     }
     return l;
   };

@@ -29,7 +29,13 @@ const ARC_CHORD = 0.002;
 export function readProgram(text: string, file: string, firstTool = 0): ReadProgram {
   let buffer = new Float64Array(MOTION * 4096);
   let used = 0;
-  const out: ReadProgram = { motions: buffer, tools: [{ from: 0, tool: firstTool }], topRpm: 0, spindleOffLine: 0, comments: [] };
+  const out: ReadProgram = {
+    motions: buffer,
+    tools: [{ from: 0, tool: firstTool }],
+    topRpm: 0,
+    spindleOffLine: 0,
+    comments: [],
+  };
   const position = [NaN, NaN, NaN];
   let scale = 1;
   let absolute = true;
@@ -95,7 +101,8 @@ export function readProgram(text: string, file: string, firstTool = 0): ReadProg
     }
     const R = Math.hypot(from[a] - ca, from[b] - cb);
     const R1 = Math.hypot(to[a] - ca, to[b] - cb);
-    if (Math.abs(R - R1) > Math.max(0.01, R * 0.001)) fail(`the arc's ends lie ${R.toFixed(3)} and ${R1.toFixed(3)} mm from its centre`);
+    if (Math.abs(R - R1) > Math.max(0.01, R * 0.001))
+      fail(`the arc's ends lie ${R.toFixed(3)} and ${R1.toFixed(3)} mm from its centre`);
     const t0 = Math.atan2(from[b] - cb, from[a] - ca);
     let sweep = Math.atan2(to[b] - cb, to[a] - ca) - t0;
     if (clockwise) while (sweep >= -1e-9) sweep -= 2 * Math.PI;
@@ -184,7 +191,11 @@ export function readProgram(text: string, file: string, firstTool = 0): ReadProg
     if (spindle) out.topRpm = Math.max(out.topRpm, speed);
     if (g.includes(4)) continue;
     const axes = ['X', 'Y', 'Z'];
-    if (!axes.some((a) => words.has(a)) && !(motionHere && motion >= 2 && (words.has('I') || words.has('J') || words.has('K')))) continue;
+    if (
+      !axes.some((a) => words.has(a)) &&
+      !(motionHere && motion >= 2 && (words.has('I') || words.has('J') || words.has('K')))
+    )
+      continue;
     if (motion < 0) fail('a place without a motion (no G0 to G3 in force)');
     const to = axes.map((a, i) => {
       const v = words.get(a);

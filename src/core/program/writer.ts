@@ -2,7 +2,11 @@ import type { Board, Origin } from '../plan/job';
 import { MM_PER_INCH, trimNumber } from '../units/length';
 
 /** Where the programs' zero lies, in board coordinates (lower left corner, board's top), mm. */
-export function zeroOf(board: Pick<Board, 'x' | 'y' | 'thickness' | 'origin' | 'zZero'>): { x: number; y: number; z: number } {
+export function zeroOf(board: Pick<Board, 'x' | 'y' | 'thickness' | 'origin' | 'zZero'>): {
+  x: number;
+  y: number;
+  z: number;
+} {
   const at: Record<Origin, [number, number]> = {
     'lower-left': [0, 0],
     'lower-right': [board.x, 0],

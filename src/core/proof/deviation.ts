@@ -40,7 +40,12 @@ export function compareSurfaces(cut: HeightField, target: HeightField, mask: Uin
       const e = i + 1 < width ? 1 : 0;
       const w = i > 0 ? -1 : 0;
       const h = t[k];
-      const steep = Math.max(Math.abs(t[k + e] - h), Math.abs(t[k + w] - h), Math.abs(t[k + north] - h), Math.abs(t[k + south] - h));
+      const steep = Math.max(
+        Math.abs(t[k + e] - h),
+        Math.abs(t[k + w] - h),
+        Math.abs(t[k + north] - h),
+        Math.abs(t[k + south] - h),
+      );
       let d = s[k] - h;
       if (steep > CLIFF * cell) {
         let low = h;

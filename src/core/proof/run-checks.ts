@@ -1,6 +1,6 @@
+import { poolField, sampleField } from '../field/height-field';
 import { flatOffset } from '../kernels/cutter-offset';
 import { SEGMENT } from '../kernels/stock-removal';
-import { poolField, sampleField } from '../field/height-field';
 import type { Board, Machine } from '../plan/job';
 import { formatLength } from '../units/length';
 import type { Finding } from './finding';
@@ -129,7 +129,12 @@ function reach(run: Run): Finding[] {
   const factor = Math.max(1, Math.round(0.4 / run.after.cell));
   const walls = poolField(run.after, factor, 'min');
   const parts = [
-    { name: 'shank', radius: cutter.shankDiameter / 2, height: cutter.fluteLength, rubs: cutter.shankDiameter <= cutter.diameter },
+    {
+      name: 'shank',
+      radius: cutter.shankDiameter / 2,
+      height: cutter.fluteLength,
+      rubs: cutter.shankDiameter <= cutter.diameter,
+    },
     { name: 'holder', radius: cutter.holderDiameter / 2, height: cutter.stickOut, rubs: false },
   ];
   const out: Finding[] = [];
@@ -153,7 +158,10 @@ function reach(run: Run): Finding[] {
       rule: 'reach',
       severity: part.rubs ? 'warning' : 'error',
       message: `${run.file}, line ${p.line}: the ${part.name} of ${cutter.name} ${part.rubs ? 'rubs' : 'hits'} a wall that stands ${mm(deepest)} above its ${part.name === 'shank' ? 'flutes' : 'nose'}`,
-      remedy: part.name === 'shank' ? 'use a bit with longer flutes, a wider trench, or less depth' : 'let the bit stick out further, or carve less deep',
+      remedy:
+        part.name === 'shank'
+          ? 'use a bit with longer flutes, a wider trench, or less depth'
+          : 'let the bit stick out further, or carve less deep',
       x: p.x,
       y: p.y,
     });

@@ -24,11 +24,13 @@ export function isPng(bytes: Uint8Array): boolean {
  * @throws SourceError
  */
 export function parseHeightImage(bytes: Uint8Array, file: string): HeightImage {
-  if (bytes.length < 33) throw new SourceError(`${file}: is ${bytes.length} bytes long, too short for a PNG; choose it again`);
+  if (bytes.length < 33)
+    throw new SourceError(`${file}: is ${bytes.length} bytes long, too short for a PNG; choose it again`);
   const head = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const width = head.getUint32(16);
   const height = head.getUint32(20);
-  if (width === 0 || height === 0) throw new SourceError(`${file}: declares ${width} x ${height} pixels; export it again`);
+  if (width === 0 || height === 0)
+    throw new SourceError(`${file}: declares ${width} x ${height} pixels; export it again`);
   if (width * height > MAX_PIXELS) {
     throw new SourceError(
       `${file}: declares ${width} x ${height} pixels, more than ${MAX_PIXELS / 1e6} million; scale the image down`,

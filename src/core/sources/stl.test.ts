@@ -1,4 +1,4 @@
-import { BoxGeometry, BufferAttribute, BufferGeometry, Mesh as ThreeMesh } from 'three';
+import { BoxGeometry, type BufferAttribute, type BufferGeometry, Mesh as ThreeMesh } from 'three';
 import { STLExporter } from 'three/examples/jsm/exporters/STLExporter.js';
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
 import { expect, test } from 'vitest';
@@ -30,7 +30,8 @@ test('our STL is read by another library', () => {
 });
 
 test('a long ASCII file is read across the pieces it is decoded in', () => {
-  const facet = 'facet normal 0 0 1\nouter loop\nvertex 0 0 1.5\nvertex 1e1 0 1.5\nvertex 0 10 1.5\nendloop\nendfacet\n';
+  const facet =
+    'facet normal 0 0 1\nouter loop\nvertex 0 0 1.5\nvertex 1e1 0 1.5\nvertex 0 10 1.5\nendloop\nendfacet\n';
   const text = `solid long\n${facet.repeat(60_000)}endsolid`;
   expect(parseStl(new TextEncoder().encode(text), 'long.stl').triangles.length).toBe(60_000 * 9);
 });
@@ -53,7 +54,11 @@ test.each([
   ['an ASCII file without triangles', text('solid empty\nendsolid empty\n'), /holds 0 triangles/],
   ['corners that are not a number', binary(2, 2, Number.NaN), /triangle 1 has a corner at NaN/],
   ['corners at infinity', binary(2, 2, Infinity), /triangle 1 has a corner at Infinity/],
-  ['an ASCII file cut short', text('solid a\nfacet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 1 0 0\n'), /in the middle of triangle 1/],
+  [
+    'an ASCII file cut short',
+    text('solid a\nfacet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 1 0 0\n'),
+    /in the middle of triangle 1/,
+  ],
   ['a word for a number', text('solid a\nvertex 0 0 zero\nvertex 1 0 0\nvertex 1 1 0\n'), /reads "zero"/],
   ['too many triangles', binary(6_000_000, 0).slice(0, 84), /declares 6000000/],
 ])('refuses %s in one sentence that names the file', (_, bytes, message) => {

@@ -62,14 +62,18 @@ function parseAscii(bytes: Uint8Array, file: string): Mesh {
       for (let i = 1; i <= 3; i++) {
         const v = Number(m[i]);
         if (Number.isNaN(v)) {
-          throw new SourceError(`${file}: vertex ${n / 3 + 1} reads "${m[i].slice(0, 20)}", not a number; export the model again`);
+          throw new SourceError(
+            `${file}: vertex ${n / 3 + 1} reads "${m[i].slice(0, 20)}", not a number; export the model again`,
+          );
         }
         out[n++] = v;
       }
     }
   }
   if (n % 9 !== 0) {
-    throw new SourceError(`${file}: ends in the middle of triangle ${Math.floor(n / 9) + 1}; the file is cut short, fetch it again`);
+    throw new SourceError(
+      `${file}: ends in the middle of triangle ${Math.floor(n / 9) + 1}; the file is cut short, fetch it again`,
+    );
   }
   return check(out.slice(0, n), file);
 }
@@ -88,7 +92,9 @@ export function parseStl(bytes: Uint8Array, file: string): Mesh {
   const text = !bytes.subarray(0, 512).includes(0);
   if (head.startsWith('solid') && text) return parseAscii(bytes, file);
   if (bytes.length < HEADER) {
-    throw new SourceError(`${file}: is ${bytes.length} bytes long, too short for an STL; choose an STL or a grayscale PNG`);
+    throw new SourceError(
+      `${file}: is ${bytes.length} bytes long, too short for an STL; choose an STL or a grayscale PNG`,
+    );
   }
   const fits = Math.floor((bytes.length - HEADER) / RECORD);
   if (text) throw new SourceError(`${file}: is text, but not an ASCII STL (no "solid" at its start); export it as STL`);

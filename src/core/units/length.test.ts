@@ -29,17 +29,24 @@ test('a bare number takes the unit in use, in a sum too', () => {
   expect(parseLength('1 + 25.4 mm', 'in')).toBeCloseTo(50.8, 10);
 });
 
-test.each(['', 'abc', '3//8', '1 2', '3 mm mm', '5 /', '1/0', '2 in * 2 in', '(1', '1e999', '__proto__'])('refuses %j and names it', (text) => {
-  expect(() => parseLength(text)).toThrow(LengthError);
-  expect(() => parseLength(text)).toThrow(`"${text}"`);
-});
+test.each(['', 'abc', '3//8', '1 2', '3 mm mm', '5 /', '1/0', '2 in * 2 in', '(1', '1e999', '__proto__'])(
+  'refuses %j and names it',
+  (text) => {
+    expect(() => parseLength(text)).toThrow(LengthError);
+    expect(() => parseLength(text)).toThrow(`"${text}"`);
+  },
+);
 
 test('what is printed is read back within the printed digits, in both units', () => {
   fc.assert(
-    fc.property(fc.double({ min: -5000, max: 5000, noNaN: true }), fc.constantFrom('mm' as const, 'in' as const), (mm, unit) => {
-      const back = parseLength(formatLength(mm, unit));
-      expect(Math.abs(back - mm)).toBeLessThanOrEqual(unit === 'mm' ? 0.005001 : 0.000501 * MM_PER_INCH);
-    }),
+    fc.property(
+      fc.double({ min: -5000, max: 5000, noNaN: true }),
+      fc.constantFrom('mm' as const, 'in' as const),
+      (mm, unit) => {
+        const back = parseLength(formatLength(mm, unit));
+        expect(Math.abs(back - mm)).toBeLessThanOrEqual(unit === 'mm' ? 0.005001 : 0.000501 * MM_PER_INCH);
+      },
+    ),
   );
 });
 

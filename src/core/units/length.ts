@@ -4,7 +4,17 @@ export const MM_PER_INCH = 25.4;
 /** A length that could not be read; the message names the text and what would do. */
 export class LengthError extends Error {}
 
-const UNITS: Record<string, number> = { mm: 1, cm: 10, m: 1000, in: MM_PER_INCH, inch: MM_PER_INCH, '"': MM_PER_INCH, '″': MM_PER_INCH, ft: 304.8, "'": 304.8 };
+const UNITS: Record<string, number> = {
+  mm: 1,
+  cm: 10,
+  m: 1000,
+  in: MM_PER_INCH,
+  inch: MM_PER_INCH,
+  '"': MM_PER_INCH,
+  '″': MM_PER_INCH,
+  ft: 304.8,
+  "'": 304.8,
+};
 
 const EXAMPLES = '"12.7 mm", "3/8 in", "1 1/2 in" or "200 - 2*15"';
 

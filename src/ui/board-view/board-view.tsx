@@ -44,7 +44,21 @@ interface Props {
 type Grip = 'start' | 'end' | 'line';
 
 /** Board seen from above, with the section line that the depth strip cuts along. */
-export function BoardPlan({ job, surface, mode, layout, width, height, section, onSection, pointer, onPointer, findings, picked, onPick }: Props) {
+export function BoardPlan({
+  job,
+  surface,
+  mode,
+  layout,
+  width,
+  height,
+  section,
+  onSection,
+  pointer,
+  onPointer,
+  findings,
+  picked,
+  onPick,
+}: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const svg = useRef<SVGSVGElement>(null);
   const [dark] = useDark();
@@ -135,14 +149,37 @@ export function BoardPlan({ job, surface, mode, layout, width, height, section, 
         onPointerUp={() => setGrip(null)}
         onPointerLeave={() => onPointer(null)}
       >
-        <rect x={px(0)} y={py(board.y)} width={board.x * scale} height={board.y * scale} fill="none" stroke="var(--wood-line)" strokeWidth={1.5} />
+        <rect
+          x={px(0)}
+          y={py(board.y)}
+          width={board.x * scale}
+          height={board.y * scale}
+          fill="none"
+          stroke="var(--wood-line)"
+          strokeWidth={1.5}
+        />
         <g stroke="var(--color-primary)" fill="none" strokeWidth={1.5} aria-hidden>
           <circle cx={px(zero.x)} cy={py(zero.y)} r={5} />
           <path d={`M${px(zero.x) - 9} ${py(zero.y)}h18M${px(zero.x)} ${py(zero.y) - 9}v18`} />
         </g>
-        <line x1={px(section.x0)} y1={py(section.y0)} x2={px(section.x1)} y2={py(section.y1)} stroke="var(--color-base-100)" strokeOpacity={0.75} strokeWidth={3.5} />
-        <line x1={px(section.x0)} y1={py(section.y0)} x2={px(section.x1)} y2={py(section.y1)} stroke="#1f5f8b" strokeWidth={1.5} strokeDasharray="6 3" />
-        {/* biome-ignore lint/a11y/useSemanticElements: a line on a drawing has no element of its own */}
+        <line
+          x1={px(section.x0)}
+          y1={py(section.y0)}
+          x2={px(section.x1)}
+          y2={py(section.y1)}
+          stroke="var(--color-base-100)"
+          strokeOpacity={0.75}
+          strokeWidth={3.5}
+        />
+        <line
+          x1={px(section.x0)}
+          y1={py(section.y0)}
+          x2={px(section.x1)}
+          y2={py(section.y1)}
+          stroke="#1f5f8b"
+          strokeWidth={1.5}
+          strokeDasharray="6 3"
+        />
         <line
           x1={px(section.x0)}
           y1={py(section.y0)}
@@ -161,7 +198,12 @@ export function BoardPlan({ job, surface, mode, layout, width, height, section, 
           aria-valuetext={`from ${section.x0.toFixed(1)}, ${section.y0.toFixed(1)} to ${section.x1.toFixed(1)}, ${section.y1.toFixed(1)} mm`}
           onKeyDown={(e) => {
             const d = e.shiftKey ? 10 : 1;
-            const by: Record<string, [number, number]> = { ArrowUp: [0, d], ArrowDown: [0, -d], ArrowLeft: [-d, 0], ArrowRight: [d, 0] };
+            const by: Record<string, [number, number]> = {
+              ArrowUp: [0, d],
+              ArrowDown: [0, -d],
+              ArrowLeft: [-d, 0],
+              ArrowRight: [d, 0],
+            };
             const v = by[e.key];
             if (!v) return;
             e.preventDefault();
@@ -177,7 +219,17 @@ export function BoardPlan({ job, surface, mode, layout, width, height, section, 
             </g>
           );
         })}
-        {pointer && <circle cx={px(pointer.x)} cy={py(pointer.y)} r={3} fill="none" stroke="var(--color-primary)" strokeWidth={1.5} pointerEvents="none" />}
+        {pointer && (
+          <circle
+            cx={px(pointer.x)}
+            cy={py(pointer.y)}
+            r={3}
+            fill="none"
+            stroke="var(--color-primary)"
+            strokeWidth={1.5}
+            pointerEvents="none"
+          />
+        )}
         {shown.map((f) => (
           // biome-ignore lint/a11y/useSemanticElements: a mark on a drawing
           <g
@@ -189,8 +241,23 @@ export function BoardPlan({ job, surface, mode, layout, width, height, section, 
             onClick={() => onPick(f)}
             onKeyDown={(e) => e.key === 'Enter' && onPick(f)}
           >
-            <circle cx={px(f.x)} cy={py(f.y)} r={picked === f ? 11 : 8} fill="var(--color-accent)" stroke="#fffefa" strokeWidth={2} />
-            <text x={px(f.x)} y={py(f.y) + 4} textAnchor="middle" fontSize={12} fontWeight={700} fill="var(--color-accent-content)" pointerEvents="none">
+            <circle
+              cx={px(f.x)}
+              cy={py(f.y)}
+              r={picked === f ? 11 : 8}
+              fill="var(--color-accent)"
+              stroke="#fffefa"
+              strokeWidth={2}
+            />
+            <text
+              x={px(f.x)}
+              y={py(f.y) + 4}
+              textAnchor="middle"
+              fontSize={12}
+              fontWeight={700}
+              fill="var(--color-accent-content)"
+              pointerEvents="none"
+            >
               !
             </text>
           </g>

@@ -15,7 +15,11 @@ export function Legend({ mode, surface }: { mode: ViewMode; surface: Surface | n
   return (
     <div className="panel absolute bottom-2 left-2 flex items-center gap-2 px-2 py-1 text-[13px]">
       <span>{over ? `${DEVIATION_RANGE} mm too deep` : `${low.toFixed(1)} mm`}</span>
-      <span className="h-2.5 w-28 rounded-full border border-base-300" style={{ background: css(over ? DEVIATION : DEPTH) }} aria-hidden />
+      <span
+        className="h-2.5 w-28 rounded-full border border-base-300"
+        style={{ background: css(over ? DEVIATION : DEPTH) }}
+        aria-hidden
+      />
       <span>{over ? `${DEVIATION_RANGE} mm left` : 'board top'}</span>
     </div>
   );

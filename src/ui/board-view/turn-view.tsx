@@ -38,7 +38,10 @@ function solid(job: Job, surface: Surface): BufferGeometry {
     for (let i = 0; i < nx; i++) {
       const { k, x, y } = at(i, j);
       const z = f.data[k];
-      const rgb = surface.mask[k] === MASK.waste ? [214, 204, 186] : DEPTH[Math.round(255 * Math.min(1, Math.max(0, 1 - z / (low || -1))))];
+      const rgb =
+        surface.mask[k] === MASK.waste
+          ? [214, 204, 186]
+          : DEPTH[Math.round(255 * Math.min(1, Math.max(0, 1 - z / (low || -1))))];
       put(x, y, z, rgb);
     }
   }

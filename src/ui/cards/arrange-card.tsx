@@ -19,7 +19,10 @@ export function ArrangeCard({ job, change, lostPlan }: CardProps & { lostPlan: n
   /** Turns or mirrors; the size follows the new shape at the same scale, the base is proposed anew. */
   const orient = async (turns: Turns, mirror: boolean) => {
     try {
-      const [was, now] = await Promise.all([api.orient(relief.hash, relief.turns, relief.mirror), api.orient(relief.hash, turns, mirror)]);
+      const [was, now] = await Promise.all([
+        api.orient(relief.hash, relief.turns, relief.mirror),
+        api.orient(relief.hash, turns, mirror),
+      ]);
       const k = relief.size.x / was.size.x;
       setError(null);
       change((j) => {
@@ -37,7 +40,10 @@ export function ArrangeCard({ job, change, lostPlan }: CardProps & { lostPlan: n
     t[axis] = (t[axis] + 1) % 4;
     void orient(t, relief.mirror);
   };
-  const resize = (k: number) => ({ x: Number((relief.size.x * k).toFixed(4)), y: Number((relief.size.y * k).toFixed(4)) });
+  const resize = (k: number) => ({
+    x: Number((relief.size.x * k).toFixed(4)),
+    y: Number((relief.size.y * k).toFixed(4)),
+  });
   const margins = { x: (board.x - relief.size.x) / 2, y: (board.y - relief.size.y) / 2 };
   const centred = Math.abs(relief.centre.x - board.x / 2) < 0.005 && Math.abs(relief.centre.y - board.y / 2) < 0.005;
   return (
@@ -46,12 +52,18 @@ export function ArrangeCard({ job, change, lostPlan }: CardProps & { lostPlan: n
         <b>
           {trimNumber(relief.size.x, 1)} × {trimNumber(relief.size.y, 1)} mm
         </b>{' '}
-        and <b>{formatLength(relief.rise)}</b> high{centred ? `, centred with ${formatLength(margins.x, 'mm', 1)} and ${formatLength(margins.y, 'mm', 1)} beside it` : ''}.
+        and <b>{formatLength(relief.rise)}</b> high
+        {centred
+          ? `, centred with ${formatLength(margins.x, 'mm', 1)} and ${formatLength(margins.y, 'mm', 1)} beside it`
+          : ''}
+        .
         {relief.base > 0.001 && (
           <>
             {' '}
             <span className="text-accent">
-              {trimNumber(relief.base * 100, 1)} % of its thickness{lostPlan > 0.0005 ? ` and ${trimNumber(lostPlan * 100, 1)} % of its plan` : ''} lies below the base and is lost.
+              {trimNumber(relief.base * 100, 1)} % of its thickness
+              {lostPlan > 0.0005 ? ` and ${trimNumber(lostPlan * 100, 1)} % of its plan` : ''} lies below the base and
+              is lost.
             </span>
           </>
         )}
@@ -73,18 +85,57 @@ export function ArrangeCard({ job, change, lostPlan }: CardProps & { lostPlan: n
           note="guessed from its size; the size below follows"
         />
       )}
-      <LengthField label="Length, x" value={relief.size.x} min={0} open max={10000} onChange={(v) => change((j) => (j.relief.size = locked ? { x: v, y: Number((v * aspect).toFixed(4)) } : { ...j.relief.size, x: v }))} />
-      <LengthField label="Width, y" value={relief.size.y} min={0} open max={10000} onChange={(v) => change((j) => (j.relief.size = locked ? { x: Number((v / aspect).toFixed(4)), y: v } : { ...j.relief.size, y: v }))} />
+      <LengthField
+        label="Length, x"
+        value={relief.size.x}
+        min={0}
+        open
+        max={10000}
+        onChange={(v) =>
+          change(
+            (j) => (j.relief.size = locked ? { x: v, y: Number((v * aspect).toFixed(4)) } : { ...j.relief.size, x: v }),
+          )
+        }
+      />
+      <LengthField
+        label="Width, y"
+        value={relief.size.y}
+        min={0}
+        open
+        max={10000}
+        onChange={(v) =>
+          change(
+            (j) => (j.relief.size = locked ? { x: Number((v / aspect).toFixed(4)), y: v } : { ...j.relief.size, y: v }),
+          )
+        }
+      />
       <Tick label="Proportions locked" value={locked} onChange={setLocked} />
-      <LengthField label="Rise" value={relief.rise} min={0} open max={500} onChange={(v) => change((j) => (j.relief.rise = v))} note="its own height, on its own" />
+      <LengthField
+        label="Rise"
+        value={relief.rise}
+        min={0}
+        open
+        max={500}
+        onChange={(v) => change((j) => (j.relief.rise = v))}
+        note="its own height, on its own"
+      />
       <LengthField label="Centre, x" value={relief.centre.x} onChange={(v) => change((j) => (j.relief.centre.x = v))} />
       <LengthField label="Centre, y" value={relief.centre.y} onChange={(v) => change((j) => (j.relief.centre.y = v))} />
       <div className="flex gap-2 py-1">
-        <button type="button" className="btn btn-sm flex-1" disabled={centred} onClick={() => change((j) => (j.relief.centre = { x: j.board.x / 2, y: j.board.y / 2 }))}>
+        <button
+          type="button"
+          className="btn btn-sm flex-1"
+          disabled={centred}
+          onClick={() => change((j) => (j.relief.centre = { x: j.board.x / 2, y: j.board.y / 2 }))}
+        >
           Centre on the board
         </button>
       </div>
-      <Tick label="Carve it in: high places deepest" value={relief.invert} onChange={(v) => change((j) => (j.relief.invert = v))} />
+      <Tick
+        label="Carve it in: high places deepest"
+        value={relief.invert}
+        onChange={(v) => change((j) => (j.relief.invert = v))}
+      />
       {relief.kind === 'mesh' && (
         <Folded title="Way up and base">
           <div className="grid grid-cols-2 gap-2 py-1">
@@ -97,7 +148,12 @@ export function ArrangeCard({ job, change, lostPlan }: CardProps & { lostPlan: n
             <button type="button" className="btn btn-sm" onClick={() => turn(2)}>
               Turn round (z)
             </button>
-            <button type="button" className={`btn btn-sm ${relief.mirror ? 'btn-primary' : ''}`} aria-pressed={relief.mirror} onClick={() => void orient(relief.turns, !relief.mirror)}>
+            <button
+              type="button"
+              className={`btn btn-sm ${relief.mirror ? 'btn-primary' : ''}`}
+              aria-pressed={relief.mirror}
+              onClick={() => void orient(relief.turns, !relief.mirror)}
+            >
               Mirror
             </button>
           </div>
@@ -106,7 +162,15 @@ export function ArrangeCard({ job, change, lostPlan }: CardProps & { lostPlan: n
               {error}
             </p>
           )}
-          <NumberField label="Base plane" value={Number((relief.base * 100).toFixed(2))} min={0} max={99} suffix="% up" onChange={(v) => change((j) => (j.relief.base = v / 100))} note="what lies below it is lost" />
+          <NumberField
+            label="Base plane"
+            value={Number((relief.base * 100).toFixed(2))}
+            min={0}
+            max={99}
+            suffix="% up"
+            onChange={(v) => change((j) => (j.relief.base = v / 100))}
+            note="what lies below it is lost"
+          />
         </Folded>
       )}
     </Card>

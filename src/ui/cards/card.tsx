@@ -1,7 +1,17 @@
 import type { ReactNode } from 'react';
 
 /** The side card: a name, one sentence of consequence, then the numbers. */
-export function Card({ title, subtitle, mark, children }: { title: string; subtitle: string; mark?: ReactNode; children: ReactNode }) {
+export function Card({
+  title,
+  subtitle,
+  mark,
+  children,
+}: {
+  title: string;
+  subtitle: string;
+  mark?: ReactNode;
+  children: ReactNode;
+}) {
   return (
     <section aria-label={title} className="px-4 py-4">
       <header className="flex items-center gap-3">

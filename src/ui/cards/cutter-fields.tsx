@@ -52,22 +52,85 @@ export function CutterFields({ cutter, onChange }: { cutter: Cutter; onChange(ed
   return (
     <>
       <TextField label="Name" value={cutter.name} max={80} required onChange={set('name')} />
-      <Choice label="Shape" value={cutter.shape} options={CUTTER_SHAPES.map((s) => [s, SHAPE_NAMES[s]] as const)} onChange={reshape} />
+      <Choice
+        label="Shape"
+        value={cutter.shape}
+        options={CUTTER_SHAPES.map((s) => [s, SHAPE_NAMES[s]] as const)}
+        onChange={reshape}
+      />
       <LengthField label="Diameter" value={cutter.diameter} min={0} open max={200} onChange={set('diameter')} />
-      {cutter.shape === 'bullnose' && <LengthField label="Corner radius" value={cutter.cornerRadius} min={0} open max={cutter.diameter / 2} onChange={set('cornerRadius')} />}
-      {(cutter.shape === 'tapered-ball' || cutter.shape === 'v') && <LengthField label="Tip diameter" value={cutter.tipDiameter} min={0} max={cutter.diameter} onChange={set('tipDiameter')} />}
-      {cutter.shape === 'tapered-ball' && <NumberField label="Taper" value={cutter.taperAngle} min={0} open max={60} suffix="degrees a side" onChange={set('taperAngle')} />}
-      {cutter.shape === 'v' && <NumberField label="Angle" value={cutter.includedAngle} min={0} open max={170} suffix="degrees in all" onChange={set('includedAngle')} />}
+      {cutter.shape === 'bullnose' && (
+        <LengthField
+          label="Corner radius"
+          value={cutter.cornerRadius}
+          min={0}
+          open
+          max={cutter.diameter / 2}
+          onChange={set('cornerRadius')}
+        />
+      )}
+      {(cutter.shape === 'tapered-ball' || cutter.shape === 'v') && (
+        <LengthField
+          label="Tip diameter"
+          value={cutter.tipDiameter}
+          min={0}
+          max={cutter.diameter}
+          onChange={set('tipDiameter')}
+        />
+      )}
+      {cutter.shape === 'tapered-ball' && (
+        <NumberField
+          label="Taper"
+          value={cutter.taperAngle}
+          min={0}
+          open
+          max={60}
+          suffix="degrees a side"
+          onChange={set('taperAngle')}
+        />
+      )}
+      {cutter.shape === 'v' && (
+        <NumberField
+          label="Angle"
+          value={cutter.includedAngle}
+          min={0}
+          open
+          max={170}
+          suffix="degrees in all"
+          onChange={set('includedAngle')}
+        />
+      )}
       <LengthField label="Flute length" value={cutter.fluteLength} min={0} open onChange={set('fluteLength')} />
       <LengthField label="Shank" value={cutter.shankDiameter} min={0} open onChange={set('shankDiameter')} />
-      <LengthField label="Sticks out" value={cutter.stickOut} min={0} open onChange={set('stickOut')} note="from collet or holder to tip" />
+      <LengthField
+        label="Sticks out"
+        value={cutter.stickOut}
+        min={0}
+        open
+        onChange={set('stickOut')}
+        note="from collet or holder to tip"
+      />
       <LengthField label="Holder" value={cutter.holderDiameter} min={0} open onChange={set('holderDiameter')} />
-      <NumberField label="Flutes" value={cutter.flutes} min={1} max={12} onChange={(v) => set('flutes')(Math.round(v))} />
+      <NumberField
+        label="Flutes"
+        value={cutter.flutes}
+        min={1}
+        max={12}
+        onChange={(v) => set('flutes')(Math.round(v))}
+      />
       <NumberField label="Turns" value={cutter.rpm} min={0} open suffix="rpm" onChange={set('rpm')} />
       <FeedField label="Plunge" value={cutter.plunge} onChange={set('plunge')} />
       <LengthField label="Stepdown, most" value={cutter.maxStepdown} min={0} open onChange={set('maxStepdown')} />
-      <LengthField label="Plunge, deepest" value={cutter.maxPlungeDepth} min={0} onChange={set('maxPlungeDepth')} note="0 when it does not cut at its centre" />
-      <p className="soft py-1 text-[13px]">Figures are starting points; the maker of the bit and of the machine come first.</p>
+      <LengthField
+        label="Plunge, deepest"
+        value={cutter.maxPlungeDepth}
+        min={0}
+        onChange={set('maxPlungeDepth')}
+        note="0 when it does not cut at its centre"
+      />
+      <p className="soft py-1 text-[13px]">
+        Figures are starting points; the maker of the bit and of the machine come first.
+      </p>
     </>
   );
 }

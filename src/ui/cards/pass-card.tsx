@@ -1,5 +1,5 @@
 'use client';
-import { chipLoad, type Cutter, scallop, stepoverBase, tipRadius } from '@/core/cutter/cutter';
+import { type Cutter, chipLoad, scallop, stepoverBase, tipRadius } from '@/core/cutter/cutter';
 import { cutterOf, type FinishPass, type Job, type Pass, type RoughPass } from '@/core/plan/job';
 import { stepdownFor } from '@/core/plan/propose';
 import { resolveTrenches } from '@/core/plan/trenches';
@@ -35,8 +35,27 @@ function addPass(job: Job, kind: Pass['kind'], beside: Pass): string {
   const pass: Pass = model
     ? { ...structuredClone(model), id }
     : kind === 'rough'
-      ? { id, kind, cutter: beside.cutter, area: { kind: 'relief', trench: null }, strategy: 'rings', angle: 0, stepover: beside.stepover, stepdown: 1, stockToLeave: 0.5, rampAngle: 4 }
-      : { id, kind, cutter: beside.cutter, area: { kind: 'relief', trench: null }, angle: 0, stepover: beside.stepover, tolerance: 0.01 };
+      ? {
+          id,
+          kind,
+          cutter: beside.cutter,
+          area: { kind: 'relief', trench: null },
+          strategy: 'rings',
+          angle: 0,
+          stepover: beside.stepover,
+          stepdown: 1,
+          stockToLeave: 0.5,
+          rampAngle: 4,
+        }
+      : {
+          id,
+          kind,
+          cutter: beside.cutter,
+          area: { kind: 'relief', trench: null },
+          angle: 0,
+          stepover: beside.stepover,
+          tolerance: 0.01,
+        };
   job.passes.splice(kind === 'rough' ? last + 1 : job.passes.length, 0, pass);
   return id;
 }
@@ -47,12 +66,24 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
   const done = fresh ? plan?.summary?.passes.find((p) => p.id === pass.id) : undefined;
   const edit = (f: (p: Pass) => void) => change((j) => f(j.passes.find((p) => p.id === pass.id)!));
   const drawer = library?.cutters ?? [];
-  const bits = [...drawer.filter((c) => !job.cutters.some((d) => d.id === c.id)), ...job.cutters].sort((a, b) => a.number - b.number);
+  const bits = [...drawer.filter((c) => !job.cutters.some((d) => d.id === c.id)), ...job.cutters].sort(
+    (a, b) => a.number - b.number,
+  );
   const index = job.passes.indexOf(pass);
   const trench = resolveTrenches(job)[index];
   return (
-    <Card title={PASS_NAMES[pass.kind]} subtitle={`${cutter.name} mm (${formatLength(stepoverBase(cutter), 'in')})`} mark={<CutterMark shape={cutter.shape} />}>
-      <Sentence>{pass.kind === 'rough' ? <RoughSentence pass={pass} seconds={done?.seconds} /> : <FinishSentence pass={pass} cutter={cutter} seconds={done?.seconds} />}</Sentence>
+    <Card
+      title={PASS_NAMES[pass.kind]}
+      subtitle={`${cutter.name} mm (${formatLength(stepoverBase(cutter), 'in')})`}
+      mark={<CutterMark shape={cutter.shape} />}
+    >
+      <Sentence>
+        {pass.kind === 'rough' ? (
+          <RoughSentence pass={pass} seconds={done?.seconds} />
+        ) : (
+          <FinishSentence pass={pass} cutter={cutter} seconds={done?.seconds} />
+        )}
+      </Sentence>
       <Choice
         label="Bit"
         value={pass.cutter}
@@ -65,7 +96,11 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
         }
         note="named by diameter; a tapered ball by its tip"
       />
-      {pass.kind === 'rough' ? <RoughFields pass={pass} cutter={cutter} edit={edit} /> : <FinishFields pass={pass} cutter={cutter} edit={edit} job={job} />}
+      {pass.kind === 'rough' ? (
+        <RoughFields pass={pass} cutter={cutter} edit={edit} />
+      ) : (
+        <FinishFields pass={pass} cutter={cutter} edit={edit} job={job} />
+      )}
       <AreaFields job={job} pass={pass} trench={trench} edit={edit} />
       <FeedField
         label="Feed"
@@ -84,15 +119,39 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
       )}
       <Folded title="More of this pass">
         {pass.kind === 'rough' ? (
-          <NumberField label="Ramp" value={pass.rampAngle} min={0} open max={45} suffix="degrees" onChange={(v) => edit((p) => p.kind === 'rough' && (p.rampAngle = v))} note="into solid wood, never straight down" />
+          <NumberField
+            label="Ramp"
+            value={pass.rampAngle}
+            min={0}
+            open
+            max={45}
+            suffix="degrees"
+            onChange={(v) => edit((p) => p.kind === 'rough' && (p.rampAngle = v))}
+            note="into solid wood, never straight down"
+          />
         ) : (
-          <LengthField label="Tolerance" value={pass.tolerance} min={0.001} max={0.2} onChange={(v) => edit((p) => p.kind === 'finish' && (p.tolerance = v))} note="the path lies this much above the surface at most, never below" />
+          <LengthField
+            label="Tolerance"
+            value={pass.tolerance}
+            min={0.001}
+            max={0.2}
+            onChange={(v) => edit((p) => p.kind === 'finish' && (p.tolerance = v))}
+            note="the path lies this much above the surface at most, never below"
+          />
         )}
         <div className="grid grid-cols-2 gap-2 pt-1">
-          <button type="button" className="btn btn-sm" onClick={() => change((j) => onSelect(addPass(j, 'rough', pass)))}>
+          <button
+            type="button"
+            className="btn btn-sm"
+            onClick={() => change((j) => onSelect(addPass(j, 'rough', pass)))}
+          >
             Add roughing
           </button>
-          <button type="button" className="btn btn-sm" onClick={() => change((j) => onSelect(addPass(j, 'finish', pass)))}>
+          <button
+            type="button"
+            className="btn btn-sm"
+            onClick={() => change((j) => onSelect(addPass(j, 'finish', pass)))}
+          >
             Add finishing
           </button>
         </div>
@@ -124,7 +183,8 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
 function RoughSentence({ pass, seconds }: { pass: RoughPass; seconds?: number }) {
   return (
     <>
-      Clears in levels of at most <b>{formatLength(pass.stepdown)}</b> and leaves <b>{formatLength(pass.stockToLeave)}</b> on all sides
+      Clears in levels of at most <b>{formatLength(pass.stepdown)}</b> and leaves{' '}
+      <b>{formatLength(pass.stockToLeave)}</b> on all sides
       {seconds !== undefined && (
         <>
           , in <b>{formatDuration(seconds)}</b>
@@ -171,10 +231,44 @@ function RoughFields({ pass, cutter, edit }: { pass: RoughPass; cutter: Cutter; 
         ]}
         onChange={(v) => set((p) => (p.strategy = v))}
       />
-      <LengthField label="Stepdown" value={pass.stepdown} min={0.02} max={100} onChange={(v) => set((p) => (p.stepdown = v))} note={pass.stepdown > cutter.maxStepdown ? <span className="text-accent">over this bit's {formatLength(cutter.maxStepdown)}</span> : undefined} />
-      <LengthField label="Stepover" value={pass.stepover} min={0} open max={cutter.diameter / 2} onChange={(v) => set((p) => (p.stepover = v))} note={`${trimNumber((100 * pass.stepover) / stepoverBase(cutter), 1)} % of the diameter`} />
-      <LengthField label="Stock to leave" value={pass.stockToLeave} min={0} max={20} onChange={(v) => set((p) => (p.stockToLeave = v))} />
-      {pass.strategy === 'raster' && <NumberField label="Direction" value={pass.angle} min={-360} max={360} suffix="degrees" onChange={(v) => set((p) => (p.angle = v))} />}
+      <LengthField
+        label="Stepdown"
+        value={pass.stepdown}
+        min={0.02}
+        max={100}
+        onChange={(v) => set((p) => (p.stepdown = v))}
+        note={
+          pass.stepdown > cutter.maxStepdown ? (
+            <span className="text-accent">over this bit's {formatLength(cutter.maxStepdown)}</span>
+          ) : undefined
+        }
+      />
+      <LengthField
+        label="Stepover"
+        value={pass.stepover}
+        min={0}
+        open
+        max={cutter.diameter / 2}
+        onChange={(v) => set((p) => (p.stepover = v))}
+        note={`${trimNumber((100 * pass.stepover) / stepoverBase(cutter), 1)} % of the diameter`}
+      />
+      <LengthField
+        label="Stock to leave"
+        value={pass.stockToLeave}
+        min={0}
+        max={20}
+        onChange={(v) => set((p) => (p.stockToLeave = v))}
+      />
+      {pass.strategy === 'raster' && (
+        <NumberField
+          label="Direction"
+          value={pass.angle}
+          min={-360}
+          max={360}
+          suffix="degrees"
+          onChange={(v) => set((p) => (p.angle = v))}
+        />
+      )}
     </>
   );
 }
@@ -186,7 +280,15 @@ function FinishFields({ pass, cutter, edit, job }: { pass: FinishPass; cutter: C
   const along = grain === 'none' ? null : Math.abs(((pass.angle % 180) + 180) % 180) === (grain === 'along-x' ? 0 : 90);
   return (
     <>
-      <LengthField label="Stepover" value={pass.stepover} min={0} open max={cutter.diameter} onChange={(v) => set((p) => (p.stepover = v))} note={`${trimNumber((100 * pass.stepover) / stepoverBase(cutter), 1)} % of the ${cutter.shape === 'tapered-ball' ? 'tip' : 'diameter'}`} />
+      <LengthField
+        label="Stepover"
+        value={pass.stepover}
+        min={0}
+        open
+        max={cutter.diameter}
+        onChange={(v) => set((p) => (p.stepover = v))}
+        note={`${trimNumber((100 * pass.stepover) / stepoverBase(cutter), 1)} % of the ${cutter.shape === 'tapered-ball' ? 'tip' : 'diameter'}`}
+      />
       {R > 0 && (
         <LengthField
           label="Ridge height"
@@ -194,11 +296,21 @@ function FinishFields({ pass, cutter, edit, job }: { pass: FinishPass; cutter: C
           min={0}
           open
           max={R}
-          onChange={(h) => set((p) => (p.stepover = Number((2 * Math.sqrt(Math.max(0, 2 * R * h - h * h))).toFixed(4))))}
+          onChange={(h) =>
+            set((p) => (p.stepover = Number((2 * Math.sqrt(Math.max(0, 2 * R * h - h * h))).toFixed(4))))
+          }
           note="sets the stepover"
         />
       )}
-      <NumberField label="Direction" value={pass.angle} min={-360} max={360} suffix="degrees" onChange={(v) => set((p) => (p.angle = v))} note={along === null ? undefined : along ? 'with the grain' : 'across or against the grain'} />
+      <NumberField
+        label="Direction"
+        value={pass.angle}
+        min={-360}
+        max={360}
+        suffix="degrees"
+        onChange={(v) => set((p) => (p.angle = v))}
+        note={along === null ? undefined : along ? 'with the grain' : 'across or against the grain'}
+      />
     </>
   );
 }
@@ -217,7 +329,12 @@ function AreaFields({ job, pass, trench, edit }: { job: Job; pass: Pass; trench:
         ]}
         onChange={(kind) =>
           edit((p) => {
-            p.area = kind === 'relief' ? { kind, trench: null } : kind === 'face' ? { kind } : { kind, x0: 0, y0: 0, x1: job.board.x, y1: job.board.y };
+            p.area =
+              kind === 'relief'
+                ? { kind, trench: null }
+                : kind === 'face'
+                  ? { kind }
+                  : { kind, x0: 0, y0: 0, x1: job.board.x, y1: job.board.y };
           })
         }
       />
@@ -232,7 +349,11 @@ function AreaFields({ job, pass, trench, edit }: { job: Job; pass: Pass; trench:
             area.trench === null ? (
               'worked out from the bits'
             ) : (
-              <button type="button" className="link" onClick={() => edit((p) => (p.area = { kind: 'relief', trench: null }))}>
+              <button
+                type="button"
+                className="link"
+                onClick={() => edit((p) => (p.area = { kind: 'relief', trench: null }))}
+              >
                 work it out from the bits
               </button>
             )
@@ -241,7 +362,12 @@ function AreaFields({ job, pass, trench, edit }: { job: Job; pass: Pass; trench:
       )}
       {area.kind === 'frame' &&
         (['x0', 'y0', 'x1', 'y1'] as const).map((k) => (
-          <LengthField key={k} label={`Frame, ${k[1] === '0' ? 'from' : 'to'} ${k[0]}`} value={area[k]} onChange={(v) => edit((p) => p.area.kind === 'frame' && (p.area[k] = v))} />
+          <LengthField
+            key={k}
+            label={`Frame, ${k[1] === '0' ? 'from' : 'to'} ${k[0]}`}
+            value={area[k]}
+            onChange={(v) => edit((p) => p.area.kind === 'frame' && (p.area[k] = v))}
+          />
         ))}
     </>
   );

@@ -7,12 +7,24 @@ import { Card, Figures, Sentence } from './card';
 const TONES = { error: 'border-l-accent', warning: 'border-l-warning', note: 'border-l-base-300' } as const;
 
 /** What the cut, simulated from the written programs, shows. */
-export function ProofCard({ plan, fresh, picked, onPick }: { plan: PlanInfo | null; fresh: boolean; picked: Finding | null; onPick(f: Finding): void }) {
+export function ProofCard({
+  plan,
+  fresh,
+  picked,
+  onPick,
+}: {
+  plan: PlanInfo | null;
+  fresh: boolean;
+  picked: Finding | null;
+  onPick(f: Finding): void;
+}) {
   const s = fresh ? plan?.summary : null;
   if (!s) {
     return (
       <Card title="Proof" subtitle="the written programs, read back and cut">
-        <Sentence>{plan?.status === 'failed' ? plan.message : 'The board has not been cut yet with this plan.'}</Sentence>
+        <Sentence>
+          {plan?.status === 'failed' ? plan.message : 'The board has not been cut yet with this plan.'}
+        </Sentence>
       </Card>
     );
   }
@@ -26,7 +38,8 @@ export function ProofCard({ plan, fresh, picked, onPick }: { plan: PlanInfo | nu
           </b>
         ) : (
           <>
-            Cut from the programs as written: nothing too deep, no rapid in wood, <b>{formatLength(s.thinnest)}</b> left at the thinnest.
+            Cut from the programs as written: nothing too deep, no rapid in wood, <b>{formatLength(s.thinnest)}</b> left
+            at the thinnest.
           </>
         )}
       </Sentence>
@@ -38,7 +51,9 @@ export function ProofCard({ plan, fresh, picked, onPick }: { plan: PlanInfo | nu
         ]}
       />
       <h3 className="mt-4 mb-1 font-semibold">
-        {s.findings.length === 0 ? 'No findings' : `${s.findings.length} ${s.findings.length === 1 ? 'finding' : 'findings'}`}
+        {s.findings.length === 0
+          ? 'No findings'
+          : `${s.findings.length} ${s.findings.length === 1 ? 'finding' : 'findings'}`}
       </h3>
       <ul className="space-y-2">
         {s.findings.map((f) => (

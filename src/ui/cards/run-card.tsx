@@ -21,13 +21,19 @@ export function RunCard({ job, change, plan, fresh }: CardProps & { plan: PlanIn
   const bad = s?.findings.filter((f) => f.severity === 'error') ?? [];
   const { board } = job;
   return (
-    <Card title="Run" subtitle={`${job.machine.name}, ${job.machine.toolChanger ? 'changes bits by itself' : 'bits changed by hand'}`}>
+    <Card
+      title="Run"
+      subtitle={`${job.machine.name}, ${job.machine.toolChanger ? 'changes bits by itself' : 'bits changed by hand'}`}
+    >
       <Sentence>
-        Zero at <b>{ORIGINS[board.origin]}</b>, Z zero on <b>{board.zZero === 'top' ? 'the top of the board' : 'the machine bed'}</b>; rapids pass {formatLength(SAFE_HEIGHT)} over the board.
+        Zero at <b>{ORIGINS[board.origin]}</b>, Z zero on{' '}
+        <b>{board.zZero === 'top' ? 'the top of the board' : 'the machine bed'}</b>; rapids pass{' '}
+        {formatLength(SAFE_HEIGHT)} over the board.
       </Sentence>
       {bad.length > 0 && (
         <p role="alert" className="mb-2 rounded border border-accent px-3 py-2 text-sm text-accent">
-          The proof found {bad.length === 1 ? 'an error' : `${bad.length} errors`}: {bad[0].message}. Do not run these programs as they are.
+          The proof found {bad.length === 1 ? 'an error' : `${bad.length} errors`}: {bad[0].message}. Do not run these
+          programs as they are.
         </p>
       )}
       {s ? (
@@ -36,7 +42,8 @@ export function RunCard({ job, change, plan, fresh }: CardProps & { plan: PlanIn
             <li key={p.file} className="rounded border border-base-300 bg-(--paper) px-3 py-2 text-sm">
               <span className="block font-semibold break-all">{p.file}</span>
               <span className="soft block">
-                bit {p.cutter}, {job.cutters.find((c) => c.number === p.cutter)?.name} · {formatDuration(p.seconds)} · {(p.bytes / 1e6).toFixed(1)} MB
+                bit {p.cutter}, {job.cutters.find((c) => c.number === p.cutter)?.name} · {formatDuration(p.seconds)} ·{' '}
+                {(p.bytes / 1e6).toFixed(1)} MB
               </span>
               <a className="btn btn-sm mt-1 w-full" href={`/api/plans/${plan!.id}/programs/${i}`} download={p.file}>
                 <Download size={14} aria-hidden /> Download
@@ -64,15 +71,26 @@ export function RunCard({ job, change, plan, fresh }: CardProps & { plan: PlanIn
           ]}
           onChange={(v) => change((j) => (j.output.unit = v))}
         />
-        {job.machine.toolChanger && <Tick label="One file with tool changes" value={job.output.oneFile} onChange={(v) => change((j) => (j.output.oneFile = v))} />}
+        {job.machine.toolChanger && (
+          <Tick
+            label="One file with tool changes"
+            value={job.output.oneFile}
+            onChange={(v) => change((j) => (j.output.oneFile = v))}
+          />
+        )}
       </div>
       <h3 className="mt-3 font-semibold">Before you press start</h3>
       <ul className="list-disc space-y-1 pl-5 text-sm">
-        <li>Eye and hearing protection; dust extraction, and a mask for MDF, solid surface and timbers that irritate.</li>
+        <li>
+          Eye and hearing protection; dust extraction, and a mask for MDF, solid surface and timbers that irritate.
+        </li>
         <li>Nothing loose on the table; clamps and screws clear of the trench.</li>
         <li>Touch off on wood that is not cut away; find Z again after every change of bit.</li>
         <li>The first seconds at a fifth of the feed, a hand on the stop.</li>
-        <li>Never reach in while the spindle turns, and never leave it running alone: a dull or rubbing bit can start a fire.</li>
+        <li>
+          Never reach in while the spindle turns, and never leave it running alone: a dull or rubbing bit can start a
+          fire.
+        </li>
         <li>The makers of machine, bit and material, and local rules, come first.</li>
       </ul>
     </Card>

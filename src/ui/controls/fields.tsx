@@ -3,7 +3,19 @@ import { type ReactNode, useEffect, useId, useState } from 'react';
 import { formatLength, type LengthUnit, MM_PER_INCH, parseLength, trimNumber } from '@/core/units/length';
 
 /** A label with its control, and a consequence or a unit said beside it. */
-export function Field({ label, note, error, id, children }: { label: string; note?: ReactNode; error?: string | null; id?: string; children: ReactNode }) {
+export function Field({
+  label,
+  note,
+  error,
+  id,
+  children,
+}: {
+  label: string;
+  note?: ReactNode;
+  error?: string | null;
+  id?: string;
+  children: ReactNode;
+}) {
   return (
     <div className="py-1">
       <div className="grid grid-cols-[6.6rem_1fr] items-center gap-2">
@@ -34,14 +46,31 @@ interface NumberProps {
   open?: boolean;
 }
 
-function limit(v: number, { min, max, open }: Pick<NumberProps, 'min' | 'max' | 'open'>, show: (v: number) => string): string | null {
-  if (min !== undefined && (open ? v <= min : v < min)) return `${show(v)} must be ${open ? 'more than' : 'at least'} ${show(min)}`;
+function limit(
+  v: number,
+  { min, max, open }: Pick<NumberProps, 'min' | 'max' | 'open'>,
+  show: (v: number) => string,
+): string | null {
+  if (min !== undefined && (open ? v <= min : v < min))
+    return `${show(v)} must be ${open ? 'more than' : 'at least'} ${show(min)}`;
   if (max !== undefined && v > max) return `${show(v)} must be at most ${show(max)}`;
   return null;
 }
 
 /** A text box that takes a value when it is left or Enter is pressed, and keeps what cannot be read with the reason. */
-function Typed({ id, shown, suffix, label, take }: { id: string; shown: string; suffix: string; label: string; take(text: string): string | null }) {
+function Typed({
+  id,
+  shown,
+  suffix,
+  label,
+  take,
+}: {
+  id: string;
+  shown: string;
+  suffix: string;
+  label: string;
+  take(text: string): string | null;
+}) {
   const [text, setText] = useState(shown);
   const [error, setError] = useState<string | null>(null);
   useEffect(() => {
@@ -84,7 +113,16 @@ function Typed({ id, shown, suffix, label, take }: { id: string; shown: string; 
 }
 
 /** A length in mm: takes either unit, fractions and sums, and shows the other unit beside it. */
-export function LengthField({ label, value, onChange, note, min, max, open, unit = 'mm' }: NumberProps & { unit?: LengthUnit }) {
+export function LengthField({
+  label,
+  value,
+  onChange,
+  note,
+  min,
+  max,
+  open,
+  unit = 'mm',
+}: NumberProps & { unit?: LengthUnit }) {
   const id = useId();
   const digits = unit === 'mm' ? 3 : 4;
   return (
@@ -110,7 +148,16 @@ export function LengthField({ label, value, onChange, note, min, max, open, unit
 }
 
 /** A plain number with its unit. */
-export function NumberField({ label, value, onChange, note, min, max, open, suffix = '' }: NumberProps & { suffix?: string }) {
+export function NumberField({
+  label,
+  value,
+  onChange,
+  note,
+  min,
+  max,
+  open,
+  suffix = '',
+}: NumberProps & { suffix?: string }) {
   const id = useId();
   return (
     <Field label={label} note={note} id={id}>
@@ -120,7 +167,12 @@ export function NumberField({ label, value, onChange, note, min, max, open, suff
         shown={trimNumber(value, 4)}
         suffix={suffix}
         take={(text) => {
-          const v = Number(text.trim().replace(',', '.').replace(/[^\d.eE+-]+$/, ''));
+          const v = Number(
+            text
+              .trim()
+              .replace(',', '.')
+              .replace(/[^\d.eE+-]+$/, ''),
+          );
           if (text.trim() === '' || !Number.isFinite(v)) return `"${text}" is not a number`;
           const wrong = limit(v, { min, max, open }, (n) => trimNumber(n, 4));
           if (!wrong) onChange(v);
@@ -155,7 +207,19 @@ export function FeedField({ label, value, onChange, note }: NumberProps) {
   );
 }
 
-export function TextField({ label, value, onChange, max, required }: { label: string; value: string; onChange(v: string): void; max: number; required?: boolean }) {
+export function TextField({
+  label,
+  value,
+  onChange,
+  max,
+  required,
+}: {
+  label: string;
+  value: string;
+  onChange(v: string): void;
+  max: number;
+  required?: boolean;
+}) {
   const id = useId();
   return (
     <Field label={label} id={id}>
@@ -176,11 +240,28 @@ export function TextField({ label, value, onChange, max, required }: { label: st
   );
 }
 
-export function Choice<T extends string>({ label, value, options, onChange, note }: { label: string; value: T; options: readonly (readonly [T, string])[]; onChange(v: T): void; note?: ReactNode }) {
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  note,
+}: {
+  label: string;
+  value: T;
+  options: readonly (readonly [T, string])[];
+  onChange(v: T): void;
+  note?: ReactNode;
+}) {
   const id = useId();
   return (
     <Field label={label} note={note} id={id}>
-      <select id={id} className="select select-sm w-full bg-(--paper) pr-7 text-ellipsis" value={value} onChange={(e) => onChange(e.target.value as T)}>
+      <select
+        id={id}
+        className="select select-sm w-full bg-(--paper) pr-7 text-ellipsis"
+        value={value}
+        onChange={(e) => onChange(e.target.value as T)}
+      >
         {options.map(([v, text]) => (
           <option key={v} value={v}>
             {text}
@@ -191,11 +272,26 @@ export function Choice<T extends string>({ label, value, options, onChange, note
   );
 }
 
-export function Tick({ label, value, onChange, note }: { label: string; value: boolean; onChange(v: boolean): void; note?: ReactNode }) {
+export function Tick({
+  label,
+  value,
+  onChange,
+  note,
+}: {
+  label: string;
+  value: boolean;
+  onChange(v: boolean): void;
+  note?: ReactNode;
+}) {
   return (
     <div className="py-1">
       <label className="flex min-h-8 cursor-pointer items-center gap-2 text-sm">
-        <input type="checkbox" className="checkbox checkbox-sm checkbox-primary" checked={value} onChange={(e) => onChange(e.target.checked)} />
+        <input
+          type="checkbox"
+          className="checkbox checkbox-sm checkbox-primary"
+          checked={value}
+          onChange={(e) => onChange(e.target.checked)}
+        />
         {label}
       </label>
       {note && <p className="soft text-[13px] leading-snug">{note}</p>}

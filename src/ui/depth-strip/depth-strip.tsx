@@ -1,8 +1,8 @@
 'use client';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { sectionOf } from '@/core/plan/view';
 import type { Job } from '@/core/plan/job';
+import { sectionOf } from '@/core/plan/view';
 import { trimNumber } from '@/core/units/length';
 import { api } from '../api';
 import type { Layout, SectionLine } from '../board-view/board-view';
@@ -58,7 +58,8 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
   const at = (i: number) => left + ((across && !forward ? n - 1 - i : i) / (n - 1)) * length * scale;
   const trace = (h: ArrayLike<number>) => {
     let d = '';
-    for (let i = 0; i < n; i++) d += `${i === 0 ? 'M' : 'L'}${at(i).toFixed(1)} ${py(Math.max(h[i], -board.thickness)).toFixed(1)}`;
+    for (let i = 0; i < n; i++)
+      d += `${i === 0 ? 'M' : 'L'}${at(i).toFixed(1)} ${py(Math.max(h[i], -board.thickness)).toFixed(1)}`;
     return d;
   };
   const bottom = py(-board.thickness);
@@ -68,7 +69,8 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
   // Place of the pointer along the line, as a share.
   const t =
     pointer && length > 0
-      ? ((pointer.x - section.x0) * (section.x1 - section.x0) + (pointer.y - section.y0) * (section.y1 - section.y0)) / length ** 2
+      ? ((pointer.x - section.x0) * (section.x1 - section.x0) + (pointer.y - section.y0) * (section.y1 - section.y0)) /
+        length ** 2
       : null;
   const marked = t !== null && t >= 0 && t <= 1 ? left + (across && !forward ? 1 - t : t) * length * scale : null;
   const target = pointer && surface ? readAt(surface.target, pointer.x, pointer.y) : null;
@@ -99,7 +101,11 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
           const r = e.currentTarget.getBoundingClientRect();
           const s = (e.clientX - r.left - left) / (length * scale);
           const u = across && !forward ? 1 - s : s;
-          onPointer(s >= 0 && s <= 1 ? { x: section.x0 + (section.x1 - section.x0) * u, y: section.y0 + (section.y1 - section.y0) * u } : null);
+          onPointer(
+            s >= 0 && s <= 1
+              ? { x: section.x0 + (section.x1 - section.x0) * u, y: section.y0 + (section.y1 - section.y0) * u }
+              : null,
+          );
         }}
         onPointerLeave={() => onPointer(null)}
       >
@@ -109,12 +115,28 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
           </pattern>
         </defs>
         {board.spoilboard && <rect x={left} y={bottom} width={end - left} height={SPOIL} fill="var(--spoil)" />}
-        <rect x={left} y={py(0)} width={end - left} height={bottom - py(0)} fill="url(#away)" stroke="var(--wood-line)" />
-        {solid && <path d={`${trace(solid)}L${at(n - 1).toFixed(1)} ${bottom}L${at(0).toFixed(1)} ${bottom}Z`} fill="var(--wood)" />}
-        {heights?.rough && <path d={trace(heights.rough)} fill="none" stroke="var(--soft)" strokeWidth={1.2} strokeDasharray="4 3" />}
+        <rect
+          x={left}
+          y={py(0)}
+          width={end - left}
+          height={bottom - py(0)}
+          fill="url(#away)"
+          stroke="var(--wood-line)"
+        />
+        {solid && (
+          <path
+            d={`${trace(solid)}L${at(n - 1).toFixed(1)} ${bottom}L${at(0).toFixed(1)} ${bottom}Z`}
+            fill="var(--wood)"
+          />
+        )}
+        {heights?.rough && (
+          <path d={trace(heights.rough)} fill="none" stroke="var(--soft)" strokeWidth={1.2} strokeDasharray="4 3" />
+        )}
         {solid && <path d={trace(solid)} fill="none" stroke="var(--color-base-content)" strokeWidth={1.5} />}
         {heights?.cut && <path d={trace(heights.target)} fill="none" stroke="var(--color-primary)" strokeWidth={0.7} />}
-        {marked !== null && <line x1={marked} x2={marked} y1={TOP - 2} y2={height - 4} stroke="var(--color-primary)" strokeWidth={1.5} />}
+        {marked !== null && (
+          <line x1={marked} x2={marked} y1={TOP - 2} y2={height - 4} stroke="var(--color-primary)" strokeWidth={1.5} />
+        )}
       </svg>
     </div>
   );

@@ -20,10 +20,23 @@ export function HeaderFacts({ job, plan, fresh }: { job: Job; plan: PlanInfo | n
   const first = s?.findings[0];
   return (
     <dl className="flex gap-6">
-      <Fact value={`${trimNumber(board.x, 1)} × ${trimNumber(board.y, 1)} × ${trimNumber(board.thickness, 1)} mm`} label={`${board.material} board`} />
-      <Fact value={formatLength(s?.deepest ?? relief.rise + seat.skin, 'mm', 1)} label={s ? 'deepest cut' : 'deepest, planned'} />
-      <Fact value={formatLength(s?.thinnest ?? board.thickness - relief.rise - seat.skin, 'mm', 1)} label={s ? 'thinnest left' : 'left, planned'} alarm={board.thickness - relief.rise - seat.skin < 1.5} />
-      <Fact value={s ? formatDuration(s.seconds) : '–'} label={`${bits} ${bits === 1 ? 'bit' : 'bits'}, ${Math.max(0, bits - 1)} ${bits === 2 ? 'change' : 'changes'}`} />
+      <Fact
+        value={`${trimNumber(board.x, 1)} × ${trimNumber(board.y, 1)} × ${trimNumber(board.thickness, 1)} mm`}
+        label={`${board.material} board`}
+      />
+      <Fact
+        value={formatLength(s?.deepest ?? relief.rise + seat.skin, 'mm', 1)}
+        label={s ? 'deepest cut' : 'deepest, planned'}
+      />
+      <Fact
+        value={formatLength(s?.thinnest ?? board.thickness - relief.rise - seat.skin, 'mm', 1)}
+        label={s ? 'thinnest left' : 'left, planned'}
+        alarm={board.thickness - relief.rise - seat.skin < 1.5}
+      />
+      <Fact
+        value={s ? formatDuration(s.seconds) : '–'}
+        label={`${bits} ${bits === 1 ? 'bit' : 'bits'}, ${Math.max(0, bits - 1)} ${bits === 2 ? 'change' : 'changes'}`}
+      />
       <Fact
         value={s ? (serious === 0 ? 'proven' : `${serious} ${serious === 1 ? 'finding' : 'findings'}`) : 'not proven'}
         label={s ? (serious === 0 ? 'no warnings' : (first?.rule.replaceAll('-', ' ') ?? '')) : 'of this version'}

@@ -61,7 +61,8 @@ export function JobScreen({ id }: { id: string }) {
         e.preventDefault();
         if (e.shiftKey) redo();
         else undo();
-      } else if (!typing && !e.ctrlKey && !e.altKey && !e.metaKey && /^[1-5]$/.test(e.key)) setStation(STATIONS[Number(e.key) - 1]);
+      } else if (!typing && !e.ctrlKey && !e.altKey && !e.metaKey && /^[1-5]$/.test(e.key))
+        setStation(STATIONS[Number(e.key) - 1]);
     };
     addEventListener('keydown', keys);
     return () => removeEventListener('keydown', keys);
@@ -87,9 +88,14 @@ export function JobScreen({ id }: { id: string }) {
   const { board } = job;
   const pad = 26;
   const scale = Math.max(0.01, Math.min((size.width - 2 * pad) / board.x, (size.height - 2 * pad) / board.y));
-  const layout: Layout = { scale, left: (size.width - board.x * scale) / 2, bottom: (size.height + board.y * scale) / 2 };
+  const layout: Layout = {
+    scale,
+    left: (size.width - board.x * scale) / 2,
+    bottom: (size.height + board.y * scale) / 2,
+  };
   const middle = { x0: 0, y0: board.y / 2, x1: board.x, y1: board.y / 2 };
-  const section = line && Math.max(line.x0, line.x1) <= board.x && Math.max(line.y0, line.y1) <= board.y ? line : middle;
+  const section =
+    line && Math.max(line.x0, line.x1) <= board.x && Math.max(line.y0, line.y1) <= board.y ? line : middle;
   const findings = fresh && plan?.status === 'done' ? (plan.summary?.findings ?? []) : [];
   const pass = job.passes.find((p) => p.id === selected) ?? job.passes[0];
   const pick = (f: Finding) => {
@@ -111,10 +117,24 @@ export function JobScreen({ id }: { id: string }) {
         </h1>
         <HeaderFacts job={job} plan={plan} fresh={fresh} />
         <div className="flex">
-          <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Undo" title="Undo (Ctrl Z)" disabled={!state.canUndo} onClick={undo}>
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm btn-square"
+            aria-label="Undo"
+            title="Undo (Ctrl Z)"
+            disabled={!state.canUndo}
+            onClick={undo}
+          >
             <Undo2 size={16} />
           </button>
-          <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Redo" title="Redo (Ctrl Shift Z)" disabled={!state.canRedo} onClick={redo}>
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm btn-square"
+            aria-label="Redo"
+            title="Redo (Ctrl Shift Z)"
+            disabled={!state.canRedo}
+            onClick={redo}
+          >
             <Redo2 size={16} />
           </button>
           <ThemeSwitch />
@@ -124,7 +144,10 @@ export function JobScreen({ id }: { id: string }) {
       <div className="flex min-h-0 flex-1">
         <Stations job={job} plan={plan} fresh={fresh} current={station} onGo={setStation} />
         <main className="flex min-w-0 flex-1 flex-col gap-2.5 p-3">
-          <div className="relative min-h-0 flex-1 overflow-hidden rounded-xl border border-base-300 bg-[color-mix(in_oklab,var(--color-base-300)_45%,var(--color-base-200))]" ref={boardRef}>
+          <div
+            className="relative min-h-0 flex-1 overflow-hidden rounded-xl border border-base-300 bg-[color-mix(in_oklab,var(--color-base-300)_45%,var(--color-base-200))]"
+            ref={boardRef}
+          >
             {size.width > 0 &&
               (mode === 'turn' && surface ? (
                 <TurnView job={job} surface={surface} />
@@ -164,7 +187,17 @@ export function JobScreen({ id }: { id: string }) {
             <Progress state={state} proven={surface?.proven ?? false} />
           </div>
           {size.width > 0 && (
-            <DepthStrip job={job} surface={surface} plan={surface?.proven ? (plan?.id ?? null) : null} section={section} layout={layout} width={size.width} height={STRIP} pointer={pointer} onPointer={setPointer} />
+            <DepthStrip
+              job={job}
+              surface={surface}
+              plan={surface?.proven ? (plan?.id ?? null) : null}
+              section={section}
+              layout={layout}
+              width={size.width}
+              height={STRIP}
+              pointer={pointer}
+              onPointer={setPointer}
+            />
           )}
           <PassRibbon
             job={job}
@@ -186,7 +219,9 @@ export function JobScreen({ id }: { id: string }) {
           <div className="min-h-0 flex-1 overflow-y-auto">
             {station === 'Board' && <BoardCard {...cards} />}
             {station === 'Arrange' && <ArrangeCard {...cards} lostPlan={surface?.lostPlan ?? 0} />}
-            {station === 'Passes' && <PassCard {...cards} pass={pass} plan={plan} fresh={fresh} onSelect={setSelected} />}
+            {station === 'Passes' && (
+              <PassCard {...cards} pass={pass} plan={plan} fresh={fresh} onSelect={setSelected} />
+            )}
             {station === 'Proof' && <ProofCard plan={plan} fresh={fresh} picked={picked} onPick={pick} />}
             {station === 'Run' && <RunCard {...cards} plan={plan} fresh={fresh} />}
           </div>
@@ -210,7 +245,9 @@ function Progress({ state, proven }: { state: JobState; proven: boolean }) {
           <progress className="progress progress-primary w-28" value={p?.share ?? 0} max={1} aria-label="planning" />
           <span>
             {plan?.status === 'queued' ? 'waiting its turn' : (p?.name ?? 'starting')}
-            {p?.secondsLeft !== null && p?.secondsLeft !== undefined && `, ${formatDuration(Math.max(1, p.secondsLeft))} left`}
+            {p?.secondsLeft !== null &&
+              p?.secondsLeft !== undefined &&
+              `, ${formatDuration(Math.max(1, p.secondsLeft))} left`}
           </span>
           <button type="button" className="btn btn-sm" onClick={state.cancel}>
             Cancel
@@ -233,7 +270,9 @@ function Progress({ state, proven }: { state: JobState; proven: boolean }) {
 function Conflict({ state }: { state: JobState }) {
   return (
     <div role="alert" className="flex items-center gap-3 border-b border-accent bg-base-100 px-4 py-2 text-sm">
-      <span className="flex-1">This job was changed elsewhere, in another tab perhaps. Both versions are kept; which one goes on?</span>
+      <span className="flex-1">
+        This job was changed elsewhere, in another tab perhaps. Both versions are kept; which one goes on?
+      </span>
       <button type="button" className="btn btn-sm" onClick={() => state.settle(false)}>
         The other one
       </button>
@@ -263,7 +302,12 @@ function Footer({ state, onRun, onRunStation }: { state: JobState; onRun(): void
           </button>
         )
       ) : (
-        <button type="button" className="btn btn-primary w-full" disabled={running || saving !== 'saved'} onClick={state.prove}>
+        <button
+          type="button"
+          className="btn btn-primary w-full"
+          disabled={running || saving !== 'saved'}
+          onClick={state.prove}
+        >
           {running ? `Proving the cut, ${trimNumber((plan?.progress?.share ?? 0) * 100, 0)} %` : 'Prove the cut'}
         </button>
       )}

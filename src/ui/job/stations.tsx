@@ -15,7 +15,10 @@ function stateOf(station: Station, job: Job, plan: PlanInfo | null, fresh: boole
     case 'Passes':
       return `${job.passes.length} ${job.passes.length === 1 ? 'pass' : 'passes'}`;
     case 'Proof':
-      if (s) return s.findings.length === 0 ? 'cut, clean' : `cut, ${s.findings.length} ${s.findings.length === 1 ? 'finding' : 'findings'}`;
+      if (s)
+        return s.findings.length === 0
+          ? 'cut, clean'
+          : `cut, ${s.findings.length} ${s.findings.length === 1 ? 'finding' : 'findings'}`;
       return plan?.status === 'running' || plan?.status === 'queued' ? 'being cut' : 'not cut yet';
     case 'Run':
       return s ? `${s.programs.length} ${s.programs.length === 1 ? 'program' : 'programs'}` : 'waits for proof';
@@ -23,12 +26,39 @@ function stateOf(station: Station, job: Job, plan: PlanInfo | null, fresh: boole
 }
 
 /** The order of work, down a line of grain. */
-export function Stations({ job, plan, fresh, current, onGo }: { job: Job; plan: PlanInfo | null; fresh: boolean; current: Station; onGo(s: Station): void }) {
+export function Stations({
+  job,
+  plan,
+  fresh,
+  current,
+  onGo,
+}: {
+  job: Job;
+  plan: PlanInfo | null;
+  fresh: boolean;
+  current: Station;
+  onGo(s: Station): void;
+}) {
   return (
-    <nav aria-label="Stations" className="relative flex w-[118px] shrink-0 flex-col gap-1 border-r border-base-300 bg-base-100 pt-4">
-      <svg width="24" height="430" viewBox="0 0 24 430" className="pointer-events-none absolute top-0 left-1.5" aria-hidden>
+    <nav
+      aria-label="Stations"
+      className="relative flex w-[118px] shrink-0 flex-col gap-1 border-r border-base-300 bg-base-100 pt-4"
+    >
+      <svg
+        width="24"
+        height="430"
+        viewBox="0 0 24 430"
+        className="pointer-events-none absolute top-0 left-1.5"
+        aria-hidden
+      >
         <path d="M13 0c-5 60 4 90 1 150s-6 80-1 140s5 80-1 140" fill="none" stroke="var(--wood-line)" strokeWidth="2" />
-        <path d="M17 0c-4 60 3 95 1 150s-5 85-1 140s3 90-1 140" fill="none" stroke="var(--wood-line)" strokeWidth="0.8" opacity="0.7" />
+        <path
+          d="M17 0c-4 60 3 95 1 150s-5 85-1 140s3 90-1 140"
+          fill="none"
+          stroke="var(--wood-line)"
+          strokeWidth="0.8"
+          opacity="0.7"
+        />
       </svg>
       {STATIONS.map((s, i) => (
         <button

@@ -29,7 +29,12 @@ export function useSurface(job: Job | undefined, plan: PlanInfo | null, fresh: b
     placeholderData: (old) => old,
   });
   const done = fresh && plan?.status === 'done' ? plan.id : null;
-  const view = useQuery({ queryKey: ['view', done], queryFn: () => fetchView(done!), enabled: done !== null, staleTime: Infinity });
+  const view = useQuery({
+    queryKey: ['view', done],
+    queryFn: () => fetchView(done!),
+    enabled: done !== null,
+    staleTime: Infinity,
+  });
   const coarse = useMemo(() => {
     if (!job || !preview.data) return null;
     const { field, mask } = previewTarget(job, preview.data.grid, preview.data.data, resolveTrenches(job));

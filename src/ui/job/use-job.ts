@@ -105,7 +105,8 @@ export function useJob(id: string): JobState {
     } catch (e) {
       busy.current = false;
       setSaving('refused');
-      if (e instanceof ApiError && e.status === 409) setConflict({ head: String(e.details.head), kept: String(e.details.kept) });
+      if (e instanceof ApiError && e.status === 409)
+        setConflict({ head: String(e.details.head), kept: String(e.details.kept) });
       else fail(e);
     }
   }, [id, client, startPlan, fail]);
@@ -169,7 +170,11 @@ export function useJob(id: string): JobState {
     async (mine: boolean) => {
       if (!conflict) return;
       try {
-        const doc = mine ? (saving === 'saved' ? await api.revision(id, conflict.kept) : latest.current!) : (await api.job(id)).document;
+        const doc = mine
+          ? saving === 'saved'
+            ? await api.revision(id, conflict.kept)
+            : latest.current!
+          : (await api.job(id)).document;
         base.current = (await api.job(id)).revision;
         await api.settleKept(id);
         setConflict(null);

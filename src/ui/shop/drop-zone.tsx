@@ -47,7 +47,9 @@ export function DropZone() {
       >
         <Upload size={22} className="text-primary" aria-hidden />
         <span className="slab text-lg">Drop a relief here, or choose a file</span>
-        <span className="soft text-sm">STL, or a grayscale PNG of heights. Board, bits and passes are proposed; everything stays open to change.</span>
+        <span className="soft text-sm">
+          STL, or a grayscale PNG of heights. Board, bits and passes are proposed; everything stays open to change.
+        </span>
         <input
           ref={input}
           type="file"
@@ -62,7 +64,9 @@ export function DropZone() {
       {upload && (
         <div className="mt-2 flex items-center gap-3 text-sm" role="status">
           <progress className="progress progress-primary flex-1" value={upload.share} max={1} aria-label="upload" />
-          <span>{upload.share < 1 ? `${upload.name}, ${Math.round(upload.share * 100)} %` : `reading ${upload.name}`}</span>
+          <span>
+            {upload.share < 1 ? `${upload.name}, ${Math.round(upload.share * 100)} %` : `reading ${upload.name}`}
+          </span>
           <button type="button" className="btn btn-sm" onClick={upload.cancel}>
             Cancel
           </button>

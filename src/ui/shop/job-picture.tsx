@@ -9,7 +9,13 @@ import { useDark } from '../theme-switch';
 export function JobPicture({ plan, name }: { plan: string | null; name: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [dark] = useDark();
-  const view = useQuery({ queryKey: ['view', plan], queryFn: () => fetchView(plan!), enabled: plan !== null, staleTime: Infinity, retry: 0 });
+  const view = useQuery({
+    queryKey: ['view', plan],
+    queryFn: () => fetchView(plan!),
+    enabled: plan !== null,
+    staleTime: Infinity,
+    retry: 0,
+  });
   useEffect(() => {
     void dark;
     const c = canvas.current;
@@ -23,7 +29,12 @@ export function JobPicture({ plan, name }: { plan: string | null; name: string }
   return (
     <div className="flex h-36 items-center justify-center overflow-hidden rounded-t-lg bg-base-300/50">
       {view.data ? (
-        <canvas ref={canvas} role="img" aria-label={`${name}, the proven cut from above`} className="max-h-full max-w-full" />
+        <canvas
+          ref={canvas}
+          role="img"
+          aria-label={`${name}, the proven cut from above`}
+          className="max-h-full max-w-full"
+        />
       ) : (
         <span className="soft text-sm">{plan === null ? 'not proven yet' : 'drawing'}</span>
       )}

@@ -49,7 +49,9 @@ export function ShopPage() {
               {jobs.error.message}
             </p>
           )}
-          {jobs.data?.length === 0 && <p className="soft">No boards yet. Drop a relief above, and the first one stands here.</p>}
+          {jobs.data?.length === 0 && (
+            <p className="soft">No boards yet. Drop a relief above, and the first one stands here.</p>
+          )}
           <ul className="grid grid-cols-1 gap-4 border-b-8 border-(--wood-line) pb-3 sm:grid-cols-2 lg:grid-cols-3">
             {jobs.data?.map((j) => (
               <li key={j.id} className="panel relative">

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { proposeJob } from '@/core/plan/propose';
 import { jobSchema } from '@/core/plan/job';
+import { proposeJob } from '@/core/plan/propose';
 import { BadRequest, body, route } from '@/server/http';
 import { createJob, getAsset, getLibrary, listJobs } from '@/server/jobs';
 import { shop } from '@/server/shop';
@@ -10,7 +10,11 @@ export const dynamic = 'force-dynamic';
 export const GET = route(async () => {
   const { db, plans } = await shop();
   const rows = await listJobs(db);
-  return Response.json(await Promise.all(rows.map(async (r) => ({ ...r, summary: r.plan ? (await plans.state(r.plan.id)).summary : null }))));
+  return Response.json(
+    await Promise.all(
+      rows.map(async (r) => ({ ...r, summary: r.plan ? (await plans.state(r.plan.id)).summary : null })),
+    ),
+  );
 });
 
 const wanted = z.object({ asset: z.string(), name: z.string().trim().max(80).optional() });
@@ -23,8 +27,15 @@ export const POST = route(async (req) => {
   const { machines, cutters } = await getLibrary(db);
   const rough = cutters.find((c) => c.shape === 'endmill');
   const finish = cutters.find((c) => c.shape === 'ball');
-  if (!rough || !finish || machines.length === 0) throw new BadRequest('the drawer needs an end mill and a ball, and the shop a machine');
-  const title = name || file.replace(/\.[a-z0-9]+$/i, '').replace(/[-_]+/g, ' ').trim() || 'New carving';
+  if (!rough || !finish || machines.length === 0)
+    throw new BadRequest('the drawer needs an end mill and a ball, and the shop a machine');
+  const title =
+    name ||
+    file
+      .replace(/\.[a-z0-9]+$/i, '')
+      .replace(/[-_]+/g, ' ')
+      .trim() ||
+    'New carving';
   const job = jobSchema.parse(
     proposeJob({ name: title.slice(0, 80), order: '', file, hash: asset, info, machine: machines[0], rough, finish }),
   );

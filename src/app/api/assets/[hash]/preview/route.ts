@@ -7,7 +7,11 @@ import { getAsset } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
 const quarter = z.number().int().min(0).max(3);
-const orientation = z.object({ turns: z.tuple([quarter, quarter, quarter]), mirror: z.boolean(), base: z.number().min(0).max(0.99) });
+const orientation = z.object({
+  turns: z.tuple([quarter, quarter, quarter]),
+  mirror: z.boolean(),
+  base: z.number().min(0).max(0.99),
+});
 
 /** A small height field of a relief as oriented, from which the page shows changes at once. */
 export const POST = route<{ hash: string }>(async (req, { hash }) => {

@@ -30,5 +30,7 @@ export const GET = route<{ id: string }>(async (req, { id }) => {
     },
     cancel: () => stop(),
   });
-  return new Response(stream, { headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-cache, no-transform' } });
+  return new Response(stream, {
+    headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-cache, no-transform' },
+  });
 });

@@ -9,6 +9,9 @@ export const GET = route<{ id: string; index: string }>(async (_, { id, index })
   if (!program) throw new NotFound('there is no such program');
   const bytes = await plans.file(id, `program-${Number(index)}.nc`);
   return new Response(new Uint8Array(bytes), {
-    headers: { 'content-type': 'text/plain; charset=us-ascii', 'content-disposition': `attachment; filename="${program.file}"` },
+    headers: {
+      'content-type': 'text/plain; charset=us-ascii',
+      'content-disposition': `attachment; filename="${program.file}"`,
+    },
   });
 });

@@ -1,0 +1,174 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { expect, type Page, test } from '@playwright/test';
+import bunny from 'bunny';
+import { unzipSync } from 'fflate';
+import { loaf, shapeMesh } from '../demo/shapes';
+import { readProgram } from '../src/core/program/reader';
+import { writeStl } from '../src/core/sources/stl';
+import { BASE, TestServer } from './server';
+
+const server = new TestServer();
+test.beforeAll(async () => {
+  await server.start();
+});
+test.afterAll(async () => {
+  await server.close();
+});
+
+function stlFile(name: string, triangles: Float32Array): string {
+  const file = path.join(server.data, name);
+  writeFileSync(file, writeStl(triangles, name));
+  return file;
+}
+
+function bunnyFile(): string {
+  const triangles = new Float32Array(bunny.cells.length * 9);
+  bunny.cells.forEach((c, t) => {
+    c.forEach((v, i) => {
+      triangles.set(bunny.positions[v], t * 9 + i * 3);
+    });
+  });
+  return stlFile('bunny.stl', triangles);
+}
+
+async function upload(page: Page, file: string): Promise<void> {
+  await page.goto('/');
+  await page.getByLabel(/Drop a relief here/).setInputFiles(file);
+}
+
+async function proven(page: Page): Promise<void> {
+  await expect(page.getByRole('button', { name: /^Programs, / })).toBeVisible({ timeout: 180_000 });
+}
+
+test('the bunny: dropped in, planned, proven, its programs downloaded', async ({ page }) => {
+  await upload(page, bunnyFile());
+  await expect(page.getByRole('heading', { level: 1, name: 'bunny' })).toBeVisible();
+  // Sized to 150 mm on a board with room for it.
+  await page.getByRole('button', { name: /^Board / }).click();
+  await page.getByLabel('Length, x', { exact: true }).fill('7 7/8 in');
+  await page.getByLabel('Length, x', { exact: true }).press('Enter');
+  await expect(page.getByLabel('Length, x', { exact: true })).toHaveValue('200.025 mm');
+  await page.getByLabel('Width, y', { exact: true }).fill('150 + 2*20');
+  await page.getByLabel('Width, y', { exact: true }).press('Enter');
+  await page.getByRole('button', { name: /^Arrange / }).click();
+  await page.getByLabel('Length, x', { exact: true }).fill('150');
+  await page.getByLabel('Length, x', { exact: true }).press('Enter');
+  await page.getByRole('button', { name: 'Centre on the board' }).click();
+  await proven(page);
+  await page.getByRole('button', { name: /^Proof / }).click();
+  await expect(page.getByText('Cut from the programs as written: nothing too deep')).toBeVisible();
+  await page.getByRole('button', { name: /^Programs, / }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Download all programs' }).click();
+  const zip = unzipSync(new Uint8Array(readFileSync(await (await download).path())));
+  const names = Object.keys(zip).sort();
+  expect(names).toEqual(['bunny_1-end-mill-6.35.nc', 'bunny_2-ball-3.175.nc']);
+  for (const name of names) {
+    const text = new TextDecoder().decode(zip[name]);
+    expect(readProgram(text, name).motions.length).toBeGreaterThan(1000);
+  }
+});
+
+test('a refused file is said in one sentence, and nothing is saved', async ({ page }) => {
+  const bad = path.join(server.data, 'bad.stl');
+  writeFileSync(bad, Buffer.alloc(84));
+  const before = await (await fetch(`${BASE}/api/jobs`)).json();
+  await upload(page, bad);
+  await expect(page.getByRole('alert').filter({ hasText: 'bad.stl: holds 0 triangles' })).toBeVisible();
+  expect(await (await fetch(`${BASE}/api/jobs`)).json()).toEqual(before);
+});
+
+test('fields refuse nonsense in place, undo goes back, and the strip reads depths', async ({ page }) => {
+  await upload(page, stlFile('loaf.stl', shapeMesh(loaf, 1)));
+  await expect(page.getByRole('heading', { level: 1, name: 'loaf' })).toBeVisible();
+  await page.getByRole('button', { name: /^Board / }).click();
+  const thickness = page.getByLabel('Thickness', { exact: true });
+  await thickness.fill('-3');
+  await thickness.press('Enter');
+  await expect(page.getByText('-3 mm must be more than 0 mm')).toBeVisible();
+  await thickness.fill('three');
+  await thickness.press('Enter');
+  await expect(page.getByText(/"three" is not a length/)).toBeVisible();
+  await thickness.fill('3/4 in');
+  await thickness.press('Enter');
+  await expect(thickness).toHaveValue('19.05 mm');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(thickness).toHaveValue('19 mm');
+  await proven(page);
+  const board = page.getByRole('img', { name: /The board from above/ });
+  const box = (await board.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await expect(page.getByTestId('readout')).toContainText(/-?\d+\.\d\d target\s+-?\d+\.\d\d proof/);
+  // The section line moves with the keyboard.
+  const line = page.getByRole('slider', { name: /Section line/ });
+  await line.focus();
+  const was = await line.getAttribute('aria-valuenow');
+  await page.keyboard.press('Shift+ArrowUp');
+  expect(Number(await line.getAttribute('aria-valuenow'))).toBeCloseTo(Number(was) + 10, 1);
+  // Finishing before roughing is refused with the reason.
+  await page.getByRole('button', { name: /^Finish with / }).focus();
+  await page.keyboard.press('Alt+ArrowLeft');
+  await expect(page.getByText('roughing after finishing would cut into finished wood')).toBeVisible();
+  await page.getByRole('button', { name: 'turn', exact: true }).click();
+  await expect(page.locator('canvas').first()).toBeVisible();
+});
+
+test('two tabs: the later save is refused, both versions are kept, one is chosen', async ({ page, context }) => {
+  await upload(page, stlFile('two tabs.stl', shapeMesh(loaf, 2)));
+  await proven(page);
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await other.getByRole('button', { name: /^Board / }).click();
+  await expect(other.getByLabel('Thickness', { exact: true })).toHaveValue('19 mm');
+  await page.getByLabel('Thickness', { exact: true }).fill('20');
+  await page.getByLabel('Thickness', { exact: true }).press('Enter');
+  await expect(page.getByText('saved', { exact: true })).toBeVisible();
+  await other.getByLabel('Thickness', { exact: true }).fill('21');
+  await other.getByLabel('Thickness', { exact: true }).press('Enter');
+  await expect(other.getByText(/Both versions are kept/)).toBeVisible();
+  await other.getByRole('button', { name: 'Mine' }).click();
+  await expect(other.getByText(/Both versions are kept/)).toBeHidden();
+  await page.reload();
+  await expect(page.getByLabel('Thickness', { exact: true })).toHaveValue('21 mm');
+});
+
+test('cancel stops the work; a killed server loses nothing that was saved', async ({ page }) => {
+  await upload(page, stlFile('slow.stl', shapeMesh(loaf, 1)));
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByText(/cancelled; this is the target/)).toBeVisible();
+  await page.getByRole('button', { name: /^Board / }).click();
+  await page.getByLabel('Thickness', { exact: true }).fill('23');
+  await page.getByLabel('Thickness', { exact: true }).press('Enter');
+  await expect(page.getByText('saved', { exact: true })).toBeVisible();
+  // In the middle of the plan that follows.
+  await expect(page.getByRole('button', { name: 'Cancel' })).toBeVisible();
+  await server.kill();
+  await server.start();
+  await page.reload();
+  await page.getByRole('button', { name: /^Board / }).click();
+  await expect(page.getByLabel('Thickness', { exact: true })).toHaveValue('23 mm');
+  await proven(page);
+});
+
+test('the server answers its own address only, and stays up after bad requests', async ({ page }) => {
+  const get = (headers: Record<string, string>) => page.request.get(`${BASE}/api/jobs`, { headers });
+  expect((await get({ origin: 'http://elsewhere.example' })).status()).toBe(403);
+  expect((await get({ host: 'elsewhere.example' })).status()).toBe(403);
+  expect((await page.request.get(`${BASE}/`, { headers: { host: 'elsewhere.example' } })).status()).toBe(403);
+  expect((await page.request.put(`${BASE}/api/jobs/none`, { data: { base: 'x', document: {} } })).status()).toBe(400);
+  expect((await page.request.get(`${BASE}/api/assets/..%2f..%2fetc`)).status()).toBeGreaterThanOrEqual(400);
+  const bad = await page.request.put(`${BASE}/api/assets?name=..%2F..%2Fx.stl`, { data: Buffer.from('short') });
+  expect(bad.status()).toBe(400);
+  expect((await get({})).status()).toBe(200);
+});
+
+test('the shop: a machine and bits at hand, jobs on the rack, dark as well as light', async ({ page }) => {
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Cutter drawer' })).toBeVisible();
+  await expect(page.getByText('Bench router 600')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Jobs' }).getByRole('listitem').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Light' }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'birch');
+});

@@ -1,0 +1,48 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+
+export const PORT = 4179;
+export const BASE = `http://127.0.0.1:${PORT}`;
+
+/** The real server on data of its own. */
+export class TestServer {
+  readonly data = mkdtempSync(path.join(tmpdir(), 'zg-e2e-'));
+  private child: ChildProcess | undefined;
+
+  async start(): Promise<void> {
+    this.child = spawn(
+      'node',
+      ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', String(PORT)],
+      {
+        env: { ...process.env, ZG_DATA: this.data, NEXT_TELEMETRY_DISABLED: '1' },
+        stdio: 'ignore',
+      },
+    );
+    for (let i = 0; i < 200; i++) {
+      const ok = await fetch(`${BASE}/api/library`).then(
+        (r) => r.ok,
+        () => false,
+      );
+      if (ok) return;
+      await new Promise((r) => setTimeout(r, 150));
+    }
+    throw new Error('the server did not start');
+  }
+
+  /** Stops the server at once, as a power cut would. */
+  async kill(): Promise<void> {
+    const child = this.child;
+    if (!child || child.exitCode !== null) return;
+    await new Promise<void>((resolve) => {
+      child.once('exit', () => resolve());
+      child.kill('SIGKILL');
+    });
+  }
+
+  async close(): Promise<void> {
+    await this.kill();
+    rmSync(this.data, { recursive: true, force: true });
+  }
+}

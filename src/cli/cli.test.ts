@@ -1,0 +1,120 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import bunny from 'bunny';
+import { afterAll, expect, test } from 'vitest';
+import { parseHeightImage } from '../core/sources/height-image';
+import { writeStl } from '../core/sources/stl';
+
+// The command line as it is run: the built program, its exit status and what it leaves.
+const folder = mkdtempSync(path.join(tmpdir(), 'zg-cli-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const file = (name: string) => path.join(folder, name);
+
+const triangles = new Float32Array(bunny.cells.length * 9);
+bunny.cells.forEach((c, t) => {
+  c.forEach((v, i) => {
+    triangles.set(bunny.positions[v], t * 9 + i * 3);
+  });
+});
+writeFileSync(file('bunny.stl'), writeStl(triangles, 'bunny'));
+writeFileSync(file('empty.stl'), '');
+writeFileSync(file('text.stl'), 'this is not a mesh, whatever its name says, and it goes on and on '.repeat(4));
+
+function zg(...args: string[]) {
+  const r = spawnSync('node', ['dist/cli.mjs', 'plan', ...args], {
+    encoding: 'utf8',
+    env: { ...process.env, ZG_FROM: folder },
+  });
+  return { status: r.status, out: r.stdout, err: r.stderr };
+}
+
+test('the bunny, laid flat as a relief of 150 mm, is planned and proven without an error', () => {
+  const r = zg('--relief', 'bunny.stl', '--board', '300x200x19', '--size', '150', '--origin', 'centre', '--out', 'out');
+  expect(r.err).toBe('');
+  expect(r.status).toBe(0);
+  const report = JSON.parse(readFileSync(file('out/report.json'), 'utf8'));
+  expect(report.findings.filter((f: { severity: string }) => f.severity === 'error')).toEqual([]);
+  expect(report.relief.size.x).toBe(150);
+  expect(report.board).toEqual({ x: 300, y: 200, thickness: 19, origin: 'centre', zZero: 'top', spoilboard: true });
+  expect(report.programs.map((p: { passes: { kind: string }[] }) => p.passes[0].kind)).toEqual(['rough', 'finish']);
+  for (const p of report.programs) expect(existsSync(file(`out/${p.file}`))).toBe(true);
+  // The images cover the board; the first row is the north; the programs' zero is the board's centre.
+  const cut = parseHeightImage(readFileSync(file('out/cut.png')), 'cut.png');
+  expect(cut.width * report.cut.cell).toBeCloseTo(300, 0);
+  expect(report.cut.x0).toBeCloseTo(-150 + report.cut.cell / 2, 6);
+  expect(report.cut.y0).toBeCloseTo(100 - report.cut.cell / 2, 1);
+  expect(Math.max(...cut.values.subarray(0, 1000))).toBe(1);
+
+  // A written file is never overwritten: the same again is kept as it is, another gets a name of its own.
+  const first = report.programs[0].file;
+  const text = readFileSync(file(`out/${first}`), 'utf8');
+  writeFileSync(file(`out/${first}`), 'mine');
+  expect(
+    zg('--relief', 'bunny.stl', '--board', '300x200x19', '--size', '150', '--origin', 'centre', '--out', 'out').status,
+  ).toBe(0);
+  expect(readFileSync(file(`out/${first}`), 'utf8')).toBe('mine');
+  expect(readFileSync(file(`out/${first.replace('.nc', '-2.nc')}`), 'utf8')).toBe(text);
+}, 240_000);
+
+test('what cannot be cut is a finding: exit status 3', () => {
+  const r = zg(
+    '--relief',
+    'bunny.stl',
+    '--board',
+    '60x60x5',
+    '--rise',
+    '8',
+    '--size',
+    '30',
+    '--rough',
+    'endmill:3.175',
+    '--finish',
+    'ball:3.175',
+    '--out',
+    'deep',
+  );
+  expect(r.status).toBe(3);
+  expect(r.out).toContain('error: rise 8 mm and skin 0 mm need 8 mm, the board is 5 mm thick');
+}, 120_000);
+
+test.each([
+  ['an empty file', ['--relief', 'empty.stl', '--board', '100x100x19', '--out', 'no'], 'empty.stl: is empty (0 bytes)'],
+  ['text', ['--relief', 'text.stl', '--board', '100x100x19', '--out', 'no'], 'text.stl: is text'],
+  ['no such file', ['--relief', 'none.stl', '--board', '100x100x19', '--out', 'no'], 'there is no such file'],
+  [
+    'a board of nothing',
+    ['--relief', 'bunny.stl', '--board', '0x100x19', '--out', 'no'],
+    '--board: "0" must be more than 0',
+  ],
+  [
+    'a negative rise',
+    ['--relief', 'bunny.stl', '--board', '100x100x19', '--rise', '-2', '--out', 'no'],
+    '--rise: "-2" must be more than 0',
+  ],
+  [
+    'two numbers for a board',
+    ['--relief', 'bunny.stl', '--board', '100x100', '--out', 'no'],
+    '--board: "100x100" must have 3 numbers',
+  ],
+  [
+    'a bit wider than the board',
+    ['--relief', 'bunny.stl', '--board', '50x40x19', '--rough', 'endmill:60', '--out', 'no'],
+    'wider than the board',
+  ],
+  [
+    'an unknown bit',
+    ['--relief', 'bunny.stl', '--board', '100x100x19', '--finish', 'needle:3', '--out', 'no'],
+    '"needle:3" is not a bit',
+  ],
+  ['an unknown word', ['--relief', 'bunny.stl', '--bord', '100x100x19', '--out', 'no'], '"--bord" is not an option'],
+  ['nowhere to write', ['--relief', 'bunny.stl', '--board', '100x100x19'], '--out DIR is missing'],
+  ['a job that is no JSON', ['text.stl', '--out', 'no'], 'is not JSON'],
+])('%s: exit status 2 with one line', (_, args, message) => {
+  const r = zg(...args);
+  expect(r.status).toBe(2);
+  expect(r.err).toContain(message);
+  expect(r.err.trim().split('\n')).toHaveLength(1);
+  expect(readdirSync(folder)).not.toContain('no');
+});

@@ -1,0 +1,132 @@
+import { expect, test } from 'vitest';
+import { buildTarget, MASK } from '../arrange/target';
+import { AIR, boardGrid, makeField } from '../field/height-field';
+import { localHost } from '../kernels/host';
+import { DRAWER } from '../plan/defaults';
+import type { FinishPass, RoughPass } from '../plan/job';
+import { makeContext } from './context';
+import { planFinish } from './finish';
+import { roughLevels } from './levels';
+import { planRough } from './rough';
+
+const endmill = DRAWER.find((c) => c.id === 'em6')!;
+const ball = DRAWER.find((c) => c.id === 'ball3')!;
+const area = { kind: 'relief' as const, trench: null };
+const rough: RoughPass = {
+  id: 'r',
+  kind: 'rough',
+  cutter: 'em6',
+  area,
+  strategy: 'rings',
+  angle: 0,
+  stepover: 2.54,
+  stepdown: 2.5,
+  stockToLeave: 0.5,
+  rampAngle: 4,
+};
+const finish: FinishPass = { id: 'f', kind: 'finish', cutter: 'ball3', area, angle: 0, stepover: 0.4, tolerance: 0.01 };
+
+/** A round mound 24 mm across and 6 high in the middle of an 80 x 60 board, with its trench. */
+function mound(mode: 'raised' | 'sunk' = 'raised') {
+  const relief = makeField(boardGrid(80, 60, 0.2), AIR);
+  for (let k = 0; k < relief.data.length; k++) {
+    const x = relief.originX + (k % relief.width) * 0.2 - 40;
+    const y = relief.originY + Math.floor(k / relief.width) * 0.2 - 30;
+    const q = Math.hypot(x, y) / 12;
+    if (q <= 1) relief.data[k] = 6 * (1 - q * q);
+  }
+  const target = buildTarget({
+    relief,
+    kind: 'mesh',
+    mode,
+    rise: 6,
+    skin: 0,
+    areas: [{ area, trench: mode === 'raised' ? 9.525 : 0 }],
+  });
+  return makeContext(target, { x: 80, y: 60 }, mode, localHost);
+}
+
+test('levels pass through large flats, in even steps of at most the stepdown', () => {
+  const heights = new Float32Array(1000).fill(-3.7);
+  heights.fill(-9, 0, 400);
+  const levels = roughLevels(heights, heights, 0, 2.5);
+  expect(levels).toHaveLength(5);
+  expect(levels.some((z) => Math.abs(z + 3.7) < 0.01)).toBe(true);
+  let above = 0;
+  for (const z of levels) {
+    expect(above - z).toBeLessThanOrEqual(2.5 + 1e-9);
+    above = z;
+  }
+  expect(above).toBeCloseTo(-9, 2);
+  expect(roughLevels(new Float32Array(10), new Float32Array(10), 0, 2)).toEqual([]);
+});
+
+test.each(['rings', 'raster'] as const)(
+  'roughing by %s: sinks only on ramps, moves over at a low height, and stays off the kept board',
+  async (strategy) => {
+    const ctx = mound();
+    const { path, levels } = await planRough(ctx, { ...rough, strategy }, endmill, 9.525);
+    expect(levels.at(-1)).toBeCloseTo(-5.5, 1);
+    const d = path.data;
+    let highest = -Infinity;
+    for (let k = 4; k < d.length; k += 4) {
+      const [dx, dy, dz] = [d[k] - d[k - 4], d[k + 1] - d[k - 3], d[k + 2] - d[k - 2]];
+      const l = Math.hypot(dx, dy);
+      // Straight down only through air: by feed over ground that the level before has opened, within the clearance.
+      if (d[k + 3] > 0 && dz < -1e-9 && l > 1e-9) expect(-dz / l).toBeLessThanOrEqual(Math.tan((4.01 * Math.PI) / 180));
+      if (d[k + 3] > 0 && dz < -1e-9 && l <= 1e-9) expect(-dz).toBeLessThanOrEqual(6);
+      if (d[k + 3] === 0 && k > 8 && k < d.length - 4) highest = Math.max(highest, d[k + 2]);
+      const out = Math.hypot(d[k] - 40, d[k + 1] - 30);
+      if (d[k + 2] < 0) expect(out).toBeLessThanOrEqual(12 + 9.525 - 3.175);
+    }
+    expect(highest).toBeLessThanOrEqual(1.001);
+  },
+);
+
+test('finishing runs on the surface at any angle, within its tolerance', async () => {
+  for (const angle of [0, 90, 37]) {
+    const ctx = mound();
+    const { path } = await planFinish(ctx, { ...finish, angle }, ball, 3.175);
+    const d = path.data;
+    let lowest = 0;
+    for (let k = 0; k < d.length; k += 4) {
+      if (d[k + 3] === 0) continue;
+      lowest = Math.min(lowest, d[k + 2]);
+      const q = Math.hypot(d[k] - 40, d[k + 1] - 30);
+      // Over the middle the ball stands on the mound's top.
+      if (q < 0.3 && angle !== 37) expect(Math.abs(d[k + 2])).toBeLessThan(0.05);
+    }
+    expect(lowest).toBeGreaterThanOrEqual(-6 - 1e-6);
+    expect(lowest).toBeLessThanOrEqual(-5.98);
+  }
+});
+
+test('a sunk relief keeps the top around it, and its mask says so', () => {
+  const { target } = mound('sunk');
+  const kept = target.mask.filter((m) => m === MASK.keep).length;
+  expect(kept / target.mask.length).toBeCloseTo(1 - (Math.PI * 144) / 4800, 2);
+  target.mask.forEach((m, k) => {
+    if (m === MASK.keep) expect(target.field.data[k]).toBe(0);
+  });
+});
+
+test('a strip too thin to stand goes with the trench; a firm one stays', () => {
+  const relief = makeField(boardGrid(60, 60, 0.2), AIR);
+  for (let k = 0; k < relief.data.length; k++) {
+    const x = (k % relief.width) * 0.2;
+    const y = Math.floor(k / relief.width) * 0.2;
+    if (x > 12 && x < 35 && y > 20 && y < 40) relief.data[k] = 3;
+  }
+  const { mask } = buildTarget({
+    relief,
+    kind: 'mesh',
+    mode: 'raised',
+    rise: 3,
+    skin: 0,
+    areas: [{ area, trench: 10 }],
+  });
+  const at = (x: number, y: number) => mask[Math.round(y / 0.2) * relief.width + Math.round(x / 0.2)];
+  expect(at(0.6, 30)).toBe(MASK.waste);
+  expect(at(50, 30)).toBe(MASK.keep);
+  expect(at(20, 5)).toBe(MASK.keep);
+});

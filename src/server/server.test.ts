@@ -1,0 +1,168 @@
+import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { loaf, shapeMesh } from '../../demo/shapes';
+import { makeField } from '../core/field/height-field';
+import { localHost } from '../core/kernels/host';
+import { DRAWER, HOBBY_MACHINE } from '../core/plan/defaults';
+import type { Job } from '../core/plan/job';
+import { proposeJob } from '../core/plan/propose';
+import { writeStl } from '../core/sources/stl';
+import { isKnownHost, isOwnRequest } from './http';
+import { createJob, getJob, getRevision, putAsset, StaleSave, saveJob, settleKept } from './jobs';
+import { KernelPool } from './kernel-pool';
+import { openShop, type Shop } from './shop';
+import { StageCache, stageRunner } from './stage-cache';
+
+const folder = mkdtempSync(path.join(tmpdir(), 'zg-test-'));
+let shop: Shop;
+let job: Job;
+
+beforeAll(async () => {
+  shop = await openShop(folder);
+  const bytes = writeStl(shapeMesh(loaf, 2), 'loaf');
+  const taken = await shop.assets.take(new Blob([bytes as Uint8Array<ArrayBuffer>]).stream() as never, 'loaf.stl');
+  await putAsset(shop.db, { ...taken, file: 'loaf.stl' });
+  const [em, ball] = [DRAWER.find((c) => c.id === 'em6')!, DRAWER.find((c) => c.id === 'ball6')!];
+  job = proposeJob({
+    name: 'Small loaf',
+    order: '',
+    file: 'loaf.stl',
+    hash: taken.hash,
+    info: taken.info,
+    machine: HOBBY_MACHINE,
+    rough: em,
+    finish: ball,
+    board: { x: 70, y: 60, thickness: 15 },
+  });
+});
+
+afterAll(async () => {
+  await shop.plans.close();
+  await shop.db.destroy();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+test('a stale save is refused, and both versions are kept', async () => {
+  const first = await createJob(shop.db, job);
+  const mine = await saveJob(shop.db, first.id, first.revision, { ...job, name: 'Mine' });
+  const refused = await saveJob(shop.db, first.id, first.revision, { ...job, name: 'Other tab' }).catch((e) => e);
+  expect(refused).toBeInstanceOf(StaleSave);
+  expect(refused.head).toBe(mine.revision);
+  expect((await getJob(shop.db, first.id)).document.name).toBe('Mine');
+  expect((await getRevision(shop.db, first.id, refused.kept)).name).toBe('Other tab');
+  expect((await getJob(shop.db, first.id)).kept).toHaveLength(1);
+  await settleKept(shop.db, first.id);
+  expect((await getJob(shop.db, first.id)).kept).toEqual([]);
+});
+
+test('an asset is stored once by its content; what is no relief leaves nothing behind', async () => {
+  const dir = path.join(folder, 'assets');
+  const before = readdirSync(dir);
+  const bytes = writeStl(shapeMesh(loaf, 2), 'loaf');
+  await shop.assets.take(new Blob([bytes as Uint8Array<ArrayBuffer>]).stream() as never, '../../evil.stl');
+  await expect(shop.assets.take(new Blob(['not a mesh']).stream() as never, 'note.txt')).rejects.toThrow(
+    'note.txt: is 10 bytes long',
+  );
+  expect(readdirSync(dir)).toEqual(before);
+  expect(() => shop.assets.path('../../etc/passwd')).toThrow("is not a file's hash");
+});
+
+test('a plan runs in its worker, is found again after a restart, and its stages are not computed twice', async () => {
+  const { id } = await createJob(shop.db, job);
+  const started = await shop.plans.start(id);
+  const done = await finished(started.id);
+  expect(done.status).toBe('done');
+  expect(done.summary?.programs).toHaveLength(2);
+  expect(done.summary?.findings.filter((f) => f.severity === 'error')).toEqual([]);
+  expect((await shop.plans.file(started.id, 'program-0.nc')).toString()).toContain('G21');
+  const section = await shop.plans.section(started.id, { x0: 0, y0: 30, x1: 70, y1: 30 }, 50);
+  expect(Object.keys(section).sort()).toEqual(['cut', 'rough', 'target']);
+  expect(Math.min(...section.cut)).toBeLessThan(-1);
+  // Only the name of the job changes: the surfaces and paths are taken from the cache, in seconds that show it.
+  const again = await saveJob(shop.db, id, (await getJob(shop.db, id)).revision, { ...job, name: 'Renamed' });
+  const second = await finished((await shop.plans.start(again.id)).id);
+  const sum = (s: Record<string, number>) => ['relief', 'target', 'rough', 'finish'].reduce((n, k) => n + s[k], 0);
+  expect(sum(second.summary!.stageSeconds)).toBeLessThan(sum(done.summary!.stageSeconds) / 2);
+  expect(second.summary!.programs[0].file).toContain('renamed');
+}, 120_000);
+
+test('a plan that was cut short is interrupted after the next start, and runs again', async () => {
+  const { id } = await createJob(shop.db, { ...job, name: 'Cut short', relief: { ...job.relief, rise: 4 } });
+  const started = await shop.plans.start(id);
+  await new Promise((r) => setTimeout(r, 300));
+  // Another process opens the same folder, as after a crash: what it finds running is marked.
+  const other = await openShop(folder);
+  expect((await other.plans.latest(id))?.status).toBe('interrupted');
+  expect((await finished((await other.plans.start(id)).id, other)).status).toBe('done');
+  await other.db.destroy();
+  await shop.plans.cancel(started.id);
+}, 120_000);
+
+test('cancelling stops the worker and says so', async () => {
+  const { id } = await createJob(shop.db, { ...job, name: 'Cancelled', relief: { ...job.relief, rise: 3.3 } });
+  const started = await shop.plans.start(id);
+  await new Promise((r) => setTimeout(r, 200));
+  await shop.plans.cancel(started.id);
+  expect((await finished(started.id)).status).toBe('cancelled');
+  expect(existsSync(path.join(folder, 'plans'))).toBe(true);
+}, 60_000);
+
+async function finished(id: string, where: Shop = shop) {
+  for (;;) {
+    const s = await where.plans.state(id);
+    if (s.status !== 'queued' && s.status !== 'running') return s;
+    await new Promise((r) => setTimeout(r, 50));
+  }
+}
+
+test('the cache gives back what was put, and a broken file counts as none', async () => {
+  const cache = new StageCache(path.join(folder, 'cache-test'));
+  const seconds = {};
+  const run = stageRunner(cache, seconds);
+  let runs = 0;
+  const stage = () =>
+    run('x', { a: 1 }, async () => ({
+      meta: { n: ++runs },
+      arrays: { f: Float32Array.from([1, 2]), b: Uint8Array.from([7]) },
+    }));
+  const first = await stage();
+  const second = await stage();
+  expect(runs).toBe(1);
+  expect(second.result).toEqual(first.result);
+  expect(cache.get('0'.repeat(64))).toBeUndefined();
+});
+
+test('kernels spread over threads give what one thread gives', async () => {
+  const pool = new KernelPool(2);
+  try {
+    const f = makeField({ width: 61, height: 47, cell: 0.2, originX: 0.1, originY: 0.1 });
+    for (let k = 0; k < f.data.length; k++) f.data[k] = Math.sin(k * 0.37) - 2;
+    const ball = { shape: 1 as const, R: 1.5, p0: 0, p1: 0, p2: 0 };
+    expect(await pool.offset(f, ball, 0.1)).toEqual(await localHost.offset(f, ball, 0.1));
+    const ys = Float64Array.from([-1, 0.33, 4.4, 9, 12]);
+    expect(await pool.lines(f, ball, ys)).toEqual(await localHost.lines(f, ball, ys));
+    const segments = Float64Array.from([1, 1, -2.5, 9, 8, -3, 0, 9, 8, -3, 2, 8, -3, 0]);
+    const a = { ...f, data: f.data.slice() };
+    const b = { ...f, data: f.data.slice() };
+    const bitesA = await pool.remove(a, ball, segments);
+    const bitesB = await localHost.remove(b, ball, segments);
+    expect(bitesA).toEqual(bitesB);
+    for (let k = 0; k < a.data.length; k++) expect(Math.abs(a.data[k] - b.data[k])).toBeLessThan(1e-5);
+  } finally {
+    await pool.close();
+  }
+});
+
+test('only our own addresses are answered', () => {
+  const headers = (h: Record<string, string>) => new Headers(h);
+  expect(isKnownHost('127.0.0.1:4173')).toBe(true);
+  expect(isKnownHost('localhost')).toBe(true);
+  expect(isKnownHost('example.org')).toBe(false);
+  expect(isKnownHost(null)).toBe(false);
+  expect(isOwnRequest(headers({ host: '127.0.0.1:4173', origin: 'http://127.0.0.1:4173' }))).toBe(true);
+  expect(isOwnRequest(headers({ host: '127.0.0.1:4173', origin: 'http://evil.example' }))).toBe(false);
+  expect(isOwnRequest(headers({ host: 'evil.example:4173' }))).toBe(false);
+  expect(isOwnRequest(headers({ host: '127.0.0.1:4173', origin: 'null' }))).toBe(false);
+});
