@@ -135,6 +135,7 @@ test('two tabs: the later save is refused, both versions are kept, one is chosen
 
 test('cancel stops the work; a killed server loses nothing that was saved', async ({ page }) => {
   await upload(page, stlFile('slow.stl', shapeMesh(loaf, 1)));
+  await expect(page.getByRole('heading', { level: 1, name: 'slow' })).toBeVisible();
   await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByText(/cancelled; this is the target/)).toBeVisible();
   await page.getByRole('button', { name: /^Board / }).click();

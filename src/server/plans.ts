@@ -83,10 +83,15 @@ export class PlanRunner {
       .selectAll()
       .where('job', '=', job)
       .where('input', '=', input)
-      .where('status', 'in', ['queued', 'running', 'done'])
-      .orderBy('created', 'desc')
+      .where('status', 'in', ['queued', 'running'])
       .executeTakeFirst();
-    if (same && (same.status !== 'done' || existsSync(this.out(input)))) return this.state(same.id);
+    if (same) {
+      // Undone and done again while it runs: the same document under a newer version.
+      await this.db.updateTable('plans').set({ revision: view.revision }).where('id', '=', same.id).execute();
+      return this.state(same.id);
+    }
+    const last = await this.latest(job);
+    if (last?.status === 'done' && last.revision === view.revision) return last;
     for (const [id, r] of this.running) if (r.job === job) await this.cancel(id);
     const id = randomUUID();
     const done = existsSync(this.out(input));
