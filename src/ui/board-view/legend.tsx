@@ -3,7 +3,7 @@ import type { ViewMode } from './board-view';
 import { DEPTH, DEVIATION, DEVIATION_RANGE } from './shade';
 
 const css = (ramp: [number, number, number][]) =>
-  `linear-gradient(to right, ${[0, 64, 128, 192, 255].map((i) => `rgb(${ramp[i].join(' ')})`).join(', ')})`;
+  `linear-gradient(to top, ${[0, 64, 128, 192, 255].map((i) => `rgb(${ramp[i].join(' ')})`).join(', ')})`;
 
 /** The colour scale of the view, with its ends named. */
 export function Legend({ mode, surface }: { mode: ViewMode; surface: Surface | null }) {
@@ -13,14 +13,14 @@ export function Legend({ mode, surface }: { mode: ViewMode; surface: Surface | n
   for (const v of f.data) if (v < low) low = v;
   const over = mode === 'left over' && surface.deviation;
   return (
-    <div className="panel absolute bottom-2 left-2 flex items-center gap-2 px-2 py-1 text-[13px]">
-      <span>{over ? `${DEVIATION_RANGE} mm too deep` : `${low.toFixed(1)} mm`}</span>
+    <div className="panel absolute bottom-2 left-2 flex w-16 flex-col items-center gap-1 px-1 py-1.5 text-center text-[12.5px] leading-tight">
+      <span>{over ? `${DEVIATION_RANGE} mm left` : 'top'}</span>
       <span
-        className="h-2.5 w-28 rounded-full border border-base-300"
+        className="h-20 w-2.5 rounded-full border border-base-300"
         style={{ background: css(over ? DEVIATION : DEPTH) }}
         aria-hidden
       />
-      <span>{over ? `${DEVIATION_RANGE} mm left` : 'board top'}</span>
+      <span>{over ? `${DEVIATION_RANGE} mm too deep` : `${low.toFixed(1)} mm`}</span>
     </div>
   );
 }

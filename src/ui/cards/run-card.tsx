@@ -43,7 +43,7 @@ export function RunCard({ job, change, plan, fresh }: CardProps & { plan: PlanIn
               <span className="block font-semibold break-all">{p.file}</span>
               <span className="soft block">
                 bit {p.cutter}, {job.cutters.find((c) => c.number === p.cutter)?.name} · {formatDuration(p.seconds)} ·{' '}
-                {(p.bytes / 1e6).toFixed(1)} MB
+                {Math.ceil(p.bytes / 1000)} kB
               </span>
               <a className="btn btn-sm mt-1 w-full" href={`/api/plans/${plan!.id}/programs/${i}`} download={p.file}>
                 <Download size={14} aria-hidden /> Download

@@ -131,7 +131,7 @@ export function LengthField({
         id={id}
         label={label}
         shown={formatLength(value, unit, digits)}
-        suffix={formatLength(value, unit === 'mm' ? 'in' : 'mm')}
+        suffix={formatLength(value, unit === 'mm' ? 'in' : 'mm', Math.abs(value) < 1 ? 4 : undefined)}
         take={(text) => {
           try {
             const v = parseLength(text, unit);

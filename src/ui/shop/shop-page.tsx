@@ -97,7 +97,8 @@ export function ShopPage() {
                       {c.number} · {c.name}
                     </p>
                     <p className="soft">
-                      {SHAPE_NAMES[c.shape]} {formatLength(c.diameter)}, flutes {formatLength(c.fluteLength)} long
+                      {SHAPE_NAMES[c.shape]} {formatLength(c.diameter, 'mm', 3)}, flutes {formatLength(c.fluteLength)}{' '}
+                      long
                     </p>
                   </div>
                 </li>
