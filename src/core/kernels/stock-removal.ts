@@ -1,5 +1,5 @@
 import type { Profile } from '../cutter/cutter';
-import type { HeightField } from '../field/height-field';
+import { AIR, type HeightField } from '../field/height-field';
 import { kernels, layOut } from './wasm';
 
 /** Numbers a segment: x0 y0 z0 x1 y1 z1 and 1 for a rapid. */
@@ -21,6 +21,8 @@ export function removeStock(f: HeightField, profile: Profile, segments: Float64A
   const stride = (f.width + 7) & ~3;
   const [grid, segAt, outAt] = layOut([stride * f.height * 4 + 64, BATCH * SEGMENT * 8, BATCH * 4]);
   let view = new Float32Array(k.memory.buffer, grid, stride * f.height);
+  // Four cells go at a time: those beyond a row's end must look like air, or they would count as wood.
+  view.fill(AIR);
   for (let y = 0; y < f.height; y++) view.set(f.data.subarray(y * f.width, (y + 1) * f.width), y * stride);
   const bites = new Float32Array(n);
   for (let s = 0; s < n; s += BATCH) {

@@ -23,6 +23,12 @@ export class Path {
     return this.buffer[this.used - 2];
   }
 
+  /** Whether any move cuts. */
+  get cuts(): boolean {
+    for (let i = 3; i < this.used; i += 4) if (this.buffer[i] > 0) return true;
+    return false;
+  }
+
   private put(x: number, y: number, z: number, feed: number): void {
     if (this.used > 0 && x === this.x && y === this.y && z === this.z) return;
     if (this.used + 4 > this.buffer.length) {

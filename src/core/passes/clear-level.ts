@@ -105,10 +105,19 @@ function passable(level: Level, x0: number, y0: number, x1: number, y1: number):
   return true;
 }
 
-/** Down over ground that is already open: rapid to just above, the last bit at the plunge feed. */
-function dropTo(path: Path, level: Level, x: number, y: number, cutter: Cutter): void {
+/**
+ * Down over ground that is already open: rapid to just above, the last bit at the plunge feed. Beside a cut rather than on
+ * it a sliver may stand in the way: there the rapid ends above what stood before this level.
+ */
+function dropTo(path: Path, level: Level, x: number, y: number, cutter: Cutter, onCut: boolean): void {
   const height = highestAlong(level.clear, path.x, path.y, x, y) + CLEARANCE;
-  path.hop(x, y, Math.max(height, level.z + CLEARANCE), level.z + CLEARANCE);
+  const before = highestAlong(level.clear, x, y, x, y) + CLEARANCE / 2;
+  path.hop(
+    x,
+    y,
+    Math.max(height, level.z + CLEARANCE),
+    onCut ? level.z + CLEARANCE : Math.max(before, level.z + CLEARANCE),
+  );
   path.feed(x, y, level.z, cutter.plunge);
 }
 
@@ -175,7 +184,7 @@ function cutLoops(path: Path, level: Level, loops: Loop[], pass: RoughPass, cutt
     }
     const jump = nearestFromDone(path, level, loops, near, radius);
     if (jump) {
-      dropTo(path, level, jump.from.x, jump.from.y, cutter);
+      dropTo(path, level, jump.from.x, jump.from.y, cutter, true);
       follow(path, jump.loop, jump.i, level.z, cutter.feed);
       left--;
       continue;
@@ -298,7 +307,7 @@ function cutRows(
     const [x0, y0, x1, y1] = pick.turned ? [s[2], s[3], s[0], s[1]] : s;
     if (path.z === level.z && pick.d <= 3 * pass.stepover && passable(level, path.x, path.y, x0, y0)) {
       path.feed(x0, y0, level.z, cutter.feed);
-    } else dropTo(path, level, x0, y0, cutter);
+    } else dropTo(path, level, x0, y0, cutter, false);
     path.feed(x1, y1, level.z, cutter.feed);
     at = pick.row;
   }

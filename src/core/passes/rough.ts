@@ -1,7 +1,8 @@
 import { FRAIL, inArea } from '../arrange/target';
 import { type Cutter, profileOf } from '../cutter/cutter';
-import { distanceInside, distanceOutside } from '../field/distance';
+import { distanceInside } from '../field/distance';
 import { AIR, type HeightField, padField, poolField } from '../field/height-field';
+import { SEGMENT } from '../kernels/stock-removal';
 import { Path } from '../motion/path';
 import type { RoughPass } from '../plan/job';
 import { clearByRings, clearByRows, type Level } from './clear-level';
@@ -52,13 +53,13 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
     let any = 0;
     for (let k = 0; k < here.length; k++) if (allowed[k] && lowest[k] <= z + 1e-4) any += here[k] = 1;
     if (any === 0) break;
+    const from = path.moves;
     const level: Level = {
       z,
       depth: distanceInside(here, grid.width, grid.height),
       grid,
       clear: await clearHeights(ctx, R),
     };
-    allowed = here;
     if (hasStock(level, here, z)) {
       const first = here.indexOf(1);
       if (path.moves === 0) {
@@ -71,19 +72,22 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
       if (pass.strategy === 'rings') clearByRings(path, level, pass, cutter, tolerance);
       else clearByRows(path, level, pass, cutter, tolerance);
     }
-    lowerStock(ctx, here, grid, R, z, cutter.shape === 'endmill');
+    await lowerStock(ctx, path, from, cutter);
+    // Deeper only where this level was really cut: what was too small to be entered stays as it is.
+    allowed = openedTo(ctx, here, grid, z);
     above = z;
   }
-  if (path.moves > 0) path.rapid(path.x, path.y, SAFE_HEIGHT);
+  if (!path.cuts) return { path: new Path(), levels: [] };
+  path.rapid(path.x, path.y, SAFE_HEIGHT);
   return { path, levels: levels.filter((z) => z >= above) };
 }
 
 /**
  * How far beyond the board's edge the tip's centre may run, mm; negative: how far inside it stays, because the bit's own
- * width still clears the edge. Beyond only where the bit has no other way around the relief.
+ * width still clears the edge and, at 0.6 of its radius, the corners. Beyond only where the bit has no other way around the relief.
  */
 function overrunOf(ctx: PassContext, cutter: Cutter, reach: number): number {
-  const inside = -0.9 * (cutter.diameter / 2);
+  const inside = -0.6 * (cutter.diameter / 2);
   if (ctx.mode === 'sunk') return inside;
   const { outside, field } = ctx.target;
   let nearest = Infinity;
@@ -130,19 +134,32 @@ function hasStock(level: Level, here: Uint8Array, z: number): boolean {
   return false;
 }
 
-/** Marks as open at z what the cutter has certainly swept, a margin short of its rim. */
-function lowerStock(ctx: PassContext, here: Uint8Array, grid: HeightField, R: number, z: number, flat: boolean): void {
+/** Places of the stock under the cells of a grid: whether each has been cut down to z. */
+function openedTo(ctx: PassContext, here: Uint8Array, grid: HeightField, z: number): Uint8Array {
   const { stock } = ctx;
-  const away = distanceOutside(here, grid.width, grid.height);
-  const sure = (flat ? R : 0) - 2 * stock.cell;
-  for (let j = 0; j < stock.height; j++) {
-    const b = Math.round((stock.originY + j * stock.cell - grid.originY) / grid.cell);
-    if (b < 0 || b >= grid.height) continue;
-    for (let i = 0; i < stock.width; i++) {
-      const a = Math.round((stock.originX + i * stock.cell - grid.originX) / grid.cell);
-      if (a < 0 || a >= grid.width) continue;
-      const k = j * stock.width + i;
-      if (away[b * grid.width + a] * grid.cell <= sure && stock.data[k] > z) stock.data[k] = z;
-    }
+  const out = new Uint8Array(here.length);
+  for (let k = 0; k < here.length; k++) {
+    if (!here[k]) continue;
+    const i = Math.round((grid.originX + (k % grid.width) * grid.cell - stock.originX) / stock.cell);
+    const j = Math.round((grid.originY + Math.floor(k / grid.width) * grid.cell - stock.originY) / stock.cell);
+    if (stock.data[j * stock.width + i] <= z + 0.02) out[k] = 1;
   }
+  return out;
+}
+
+/** Lowers the stock by the moves from the given one on, with a cutter a little too small, so that it stays an upper bound. */
+async function lowerStock(ctx: PassContext, path: Path, from: number, cutter: Cutter): Promise<void> {
+  const n = path.moves - from;
+  if (n <= 0) return;
+  const segments = new Float64Array(n * SEGMENT);
+  const d = path.data;
+  for (let i = 0; i < n; i++) {
+    const q = (from + i) * 4;
+    const p = Math.max(0, q - 4);
+    segments.set([d[p], d[p + 1], d[p + 2], d[q], d[q + 1], d[q + 2], d[q + 3] > 0 ? 0 : 1], i * SEGMENT);
+  }
+  const profile = profileOf(cutter);
+  const R = profile.R - 0.8 * ctx.stock.cell;
+  const shrunk = { ...profile, R, p0: Math.min(profile.p0, R), p1: Math.min(profile.p1, R) };
+  await ctx.host.remove(ctx.stock, shrunk, segments);
 }

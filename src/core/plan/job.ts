@@ -180,7 +180,8 @@ export function cellOf(job: Pick<Job, 'cell' | 'board' | 'passes' | 'cutters'>):
   for (const p of job.passes) {
     const c = job.cutters.find((q) => q.id === p.cutter);
     if (!c) continue;
-    const R = c.shape === 'tapered-ball' ? c.tipDiameter / 2 : c.diameter / 2;
+    // A point has no radius to speak of: it is planned as finely as a 1.6 mm ball.
+    const R = c.shape === 'tapered-ball' ? c.tipDiameter / 2 : c.shape === 'v' ? 0.8 : c.diameter / 2;
     wanted = Math.min(wanted, p.kind === 'finish' ? R / 15.875 : R / 20);
   }
   wanted = Math.max(0.01, job.cell ?? Math.floor(wanted * 1000) / 1000);

@@ -1,0 +1,207 @@
+import { expect, test } from 'vitest';
+import { demoJobs } from '../../../demo/shop';
+import { localHost } from '../kernels/host';
+import { readSource } from '../sources/inspect';
+import { DRAWER, SHOP_MACHINE } from './defaults';
+import { type Job, jobSchema } from './job';
+import { planJob } from './pipeline';
+
+// The loaf in every way that it can be seated and cut, on a coarse grid: the proof of the written programs decides.
+const demo = demoJobs()[2];
+const source = readSource(demo.bytes, demo.file);
+
+function raised(j: Job): void {
+  j.seat.mode = 'raised';
+  j.relief.invert = false;
+}
+
+function bit(j: Job, pass: number, id: string, stepover: number): void {
+  const c = DRAWER.find((d) => d.id === id)!;
+  if (!j.cutters.some((d) => d.id === id)) j.cutters.push(c);
+  j.passes[pass].cutter = id;
+  j.passes[pass].stepover = stepover;
+}
+
+async function plan(edit: (j: Job) => void) {
+  const job = demo.job('0'.repeat(64));
+  job.cell = 0.2;
+  edit(job);
+  const { summary } = await planJob(jobSchema.parse(job), async () => source, {
+    host: localHost,
+    progress() {},
+    stage: async (name, _, run) => ({ key: name, result: await run() }),
+  });
+  return { summary, found: summary.findings.filter((f) => f.severity !== 'note').map((f) => f.rule) };
+}
+
+test.each<[string, (j: Job) => void]>([
+  ['raised from the ground', raised],
+  [
+    'raised under a skin',
+    (j) => {
+      raised(j);
+      j.seat.skin = 1;
+    },
+  ],
+  [
+    'over the whole face',
+    (j) => {
+      raised(j);
+      for (const p of j.passes) p.area = { kind: 'face' };
+    },
+  ],
+  [
+    'roughed in rows',
+    (j) => {
+      raised(j);
+      const p = j.passes[0];
+      if (p.kind === 'rough') {
+        p.strategy = 'raster';
+        p.angle = 30;
+      }
+    },
+  ],
+  [
+    'sunk, roughed in rows',
+    (j) => {
+      const p = j.passes[0];
+      if (p.kind === 'rough') p.strategy = 'raster';
+    },
+  ],
+  [
+    'finished at 45 degrees',
+    (j) => {
+      raised(j);
+      j.passes[1].kind === 'finish' && (j.passes[1].angle = 45);
+    },
+  ],
+  [
+    'finished across',
+    (j) => {
+      j.passes[1].kind === 'finish' && (j.passes[1].angle = 90);
+    },
+  ],
+  [
+    'roughed with a bull-nose',
+    (j) => {
+      raised(j);
+      bit(j, 0, 'bull6', 2.4);
+    },
+  ],
+  [
+    'roughed with a ball',
+    (j) => {
+      raised(j);
+      bit(j, 0, 'ball6', 2.5);
+    },
+  ],
+  [
+    'with one ball for both',
+    (j) => {
+      raised(j);
+      bit(j, 0, 'ball3', 1.27);
+    },
+  ],
+  [
+    'roughed twice',
+    (j) => {
+      raised(j);
+      j.passes.splice(1, 0, { ...structuredClone(j.passes[0]), id: 'again' });
+      bit(j, 1, 'em3', 1.27);
+      const p = j.passes[1];
+      if (p.kind === 'rough') Object.assign(p, { stepdown: 1.2, stockToLeave: 0.5 });
+    },
+  ],
+])(
+  '%s: nothing to warn of',
+  async (_, edit) => {
+    const { found, summary } = await plan(edit);
+    expect(found).toEqual([]);
+    expect(summary.seconds).toBeGreaterThan(60);
+    expect(summary.programs.length).toBeGreaterThan(0);
+  },
+  60_000,
+);
+
+test('in a frame the ball is warned of in the corners that the end mill does not reach, and nothing else', async () => {
+  const { found, summary } = await plan((j) => {
+    raised(j);
+    for (const p of j.passes) p.area = { kind: 'frame', x0: 20, y0: 15, x1: 140, y1: 95 };
+  });
+  expect(found).toEqual(['stepdown']);
+  expect(summary.deepest).toBeCloseTo(9, 1);
+});
+
+test('one file in inches with tool changes, zero in the centre on the bed', async () => {
+  const { found, summary } = await plan((j) => {
+    raised(j);
+    j.machine = SHOP_MACHINE;
+    j.output = { unit: 'in', oneFile: true };
+    j.board.zZero = 'bed';
+    j.board.origin = 'centre';
+  });
+  expect(found).toEqual([]);
+  expect(summary.programs).toHaveLength(1);
+  const { text } = summary.programs[0];
+  expect(text).toContain('G20');
+  expect(text.match(/^T\d+ M6$/gm)).toEqual(['T1 M6', 'T3 M6']);
+  expect(summary.zero).toEqual({ x: 80, y: 55, z: -22 });
+  // Above a bed that is zero, no height is negative.
+  expect(text).not.toMatch(/Z-/);
+});
+
+test('without room for the trench the carver is told, and no rapid touches the board', async () => {
+  const { found } = await plan((j) => {
+    raised(j);
+    j.board.x = 118;
+    j.board.y = 80;
+    j.relief.centre = { x: 59, y: 40 };
+  });
+  expect(found).toContain('margin');
+  expect(found).not.toContain('rapid-through-material');
+  expect(found).not.toContain('gouge');
+});
+
+test('a relief without roughing warns of the depth that the ball takes', async () => {
+  const { found } = await plan((j) => {
+    raised(j);
+    j.passes.splice(0, 1);
+  });
+  expect(found).toEqual(['stepdown']);
+});
+
+test.each<[string, (j: Job) => void, string]>([
+  [
+    'too deep for its board',
+    (j) => {
+      raised(j);
+      j.board.thickness = 8;
+    },
+    'thickness',
+  ],
+  [
+    'beside its board',
+    (j) => {
+      j.relief.centre = { x: 500, y: 55 };
+    },
+    'nothing-to-cut',
+  ],
+  [
+    'beyond its board',
+    (j) => {
+      raised(j);
+      j.relief.centre.x = 40;
+    },
+    'outside-board',
+  ],
+  [
+    'off the table',
+    (j) => {
+      j.board.place.x = 550;
+    },
+    'outside-machine',
+  ],
+])('a relief %s is an error', async (_, edit, rule) => {
+  const { summary } = await plan(edit);
+  expect(summary.findings.filter((f) => f.severity === 'error').map((f) => f.rule)).toContain(rule);
+});
