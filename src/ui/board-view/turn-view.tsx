@@ -97,7 +97,7 @@ export function TurnView({ job, surface }: { job: Job; surface: Surface }) {
       frameloop="demand"
       dpr={1}
       gl={{ antialias: false }}
-      camera={{ position: [0, -0.72 * far, 0.82 * far], up: [0, 0, 1], near: far / 100, far: far * 10, fov: 38 }}
+      camera={{ position: [0, -0.82 * far, 0.92 * far], up: [0, 0, 1], near: far / 100, far: far * 10, fov: 38 }}
       aria-label="The board, to be turned with the pointer"
     >
       <ambientLight intensity={0.75} />

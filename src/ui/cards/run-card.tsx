@@ -27,8 +27,8 @@ export function RunCard({ job, change, plan, fresh }: CardProps & { plan: PlanIn
     >
       <Sentence>
         Zero at <b>{ORIGINS[board.origin]}</b>, Z zero on{' '}
-        <b>{board.zZero === 'top' ? 'the top of the board' : 'the machine bed'}</b>; rapids pass{' '}
-        {formatLength(SAFE_HEIGHT)} over the board.
+        <b>{board.zZero === 'top' ? 'the top of the board' : 'the machine bed'}</b>; each program begins and ends{' '}
+        {formatLength(SAFE_HEIGHT)} over the board and passes between areas as low as is safe.
       </Sentence>
       {bad.length > 0 && (
         <p role="alert" className="mb-2 rounded border border-accent px-3 py-2 text-sm text-accent">
