@@ -27,7 +27,6 @@ export interface Proposal {
   invert?: boolean;
 }
 
-const round = (v: number, step: number) => Math.round(v / step) * step;
 const clean = (v: number) => Number(v.toFixed(4));
 
 /** Stepdown for a bit in a material, mm: the material's share of the diameter, within the bit's own limit. */
@@ -72,7 +71,8 @@ export function proposeJob(p: Proposal): Job {
   const thickness = p.board?.thickness ?? 19;
   const inProportion = info.kind === 'image' ? Math.min(10, thickness / 2) : (info.size.z * x) / info.size.x;
   const reach = Math.min(p.finish.fluteLength, p.rough.fluteLength) - 1;
-  const rise = p.rise ?? Math.max(0.5, round(Math.min(inProportion, thickness - SOUND_FLOOR, reach), 0.01));
+  const rise =
+    p.rise ?? Math.max(0.5, Math.floor(Math.min(inProportion, thickness - SOUND_FLOOR, reach) * 100 + 1e-6) / 100);
   const material = p.board?.material ?? 'maple';
   return {
     version: 1,

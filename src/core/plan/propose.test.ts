@@ -1,0 +1,167 @@
+import { expect, test } from 'vitest';
+import type { SourceInfo } from '../sources/inspect';
+import { DRAWER, HOBBY_MACHINE } from './defaults';
+import { cellOf, describeIssues, jobSchema, MAX_CELLS } from './job';
+import { packStage, unpackStage } from './pack';
+import { proposeJob, SOUND_FLOOR, stepdownFor } from './propose';
+import { resolveTrenches } from './trenches';
+import { sectionOf } from './view';
+
+const info: SourceInfo = {
+  kind: 'mesh',
+  unit: 'mm',
+  turns: [0, 0, 0],
+  mirror: false,
+  base: 0,
+  flatBack: true,
+  size: { x: 200, y: 100, z: 40 },
+  triangles: 10,
+  pixels: null,
+};
+const [rough, ball] = [DRAWER.find((c) => c.id === 'em6')!, DRAWER.find((c) => c.id === 'ball3')!];
+const proposal = {
+  name: 'a',
+  order: '',
+  file: 'a.stl',
+  hash: '0'.repeat(64),
+  info,
+  machine: HOBBY_MACHINE,
+  rough,
+  finish: ball,
+};
+
+test('on a given board the relief is as large as leaves room for its trench, and no higher than leaves a sound floor', () => {
+  const job = proposeJob({ ...proposal, board: { x: 300, y: 200, thickness: 19 } });
+  expect(jobSchema.safeParse(job).success).toBe(true);
+  expect(job.relief.size.x).toBeCloseTo(300 - 2 * 9.525, 1);
+  expect(job.relief.size.y / job.relief.size.x).toBeCloseTo(0.5, 3);
+  // In proportion it would be 56 mm high.
+  expect(job.relief.rise).toBeLessThanOrEqual(19 - SOUND_FLOOR);
+  expect(job.relief.rise).toBeGreaterThan(15);
+  expect(resolveTrenches(job)).toEqual([9.525, 3.175]);
+});
+
+test('without a board one is proposed around the relief, within the machine; inches are 25.4 times as large', () => {
+  const small = proposeJob({ ...proposal, info: { ...info, unit: 'in', size: { x: 4, y: 2, z: 0.5 } } });
+  expect(small.relief.size.x).toBeCloseTo(101.6, 3);
+  expect(small.relief.rise).toBeCloseTo(12.7, 2);
+  expect(small.board.x).toBeGreaterThanOrEqual(101.6 + 2 * 9.525);
+  const huge = proposeJob({ ...proposal, info: { ...info, size: { x: 9000, y: 4500, z: 10 } } });
+  expect(huge.board.x).toBeLessThanOrEqual(HOBBY_MACHINE.x);
+  expect(huge.board.y).toBeLessThanOrEqual(HOBBY_MACHINE.y);
+});
+
+test('stepdown follows the material, within the limit of the bit', () => {
+  expect(stepdownFor(rough, 'pine')).toBeCloseTo(3.175, 6);
+  expect(stepdownFor(rough, 'maple')).toBeCloseTo(2.54, 6);
+  expect(stepdownFor(rough, 'brass')).toBeCloseTo(0.635, 6);
+  expect(stepdownFor(rough, 'foam')).toBe(rough.maxStepdown);
+});
+
+test('the cell suits the finest bit, and a large board is planned coarser within the memory', () => {
+  const job = proposeJob({ ...proposal, board: { x: 300, y: 200, thickness: 19 } });
+  expect(cellOf(job).cell).toBeCloseTo(0.099, 6);
+  const large = proposeJob({ ...proposal, board: { x: 2400, y: 1200, thickness: 19 } });
+  const { cell, wanted } = cellOf(large);
+  expect(cell).toBeGreaterThan(wanted);
+  expect((2400 * 1200) / cell ** 2).toBeLessThanOrEqual(MAX_CELLS * 1.001);
+});
+
+test.each<[string, (j: ReturnType<typeof proposeJob>) => void, RegExp]>([
+  [
+    'no thickness',
+    (j) => {
+      j.board.thickness = 0;
+    },
+    /^board\.thickness is 0: /,
+  ],
+  [
+    'a negative rise',
+    (j) => {
+      j.relief.rise = -2;
+    },
+    /^relief\.rise is -2: /,
+  ],
+  [
+    'no number',
+    (j) => {
+      j.relief.size.x = Number.NaN;
+    },
+    /^relief\.size\.x is /,
+  ],
+  [
+    'a bit that is not there',
+    (j) => {
+      j.passes[0].cutter = 'gone';
+    },
+    /^passes\.0\.cutter: "gone" is not among/,
+  ],
+  [
+    'a stepover that leaves ribs',
+    (j) => {
+      j.passes[0].stepover = 5;
+    },
+    /^passes\.0\.stepover: 5 mm is more than half/,
+  ],
+  [
+    'a bit wider than the board',
+    (j) => {
+      j.board.x = 5;
+      j.board.y = 4;
+    },
+    /wider than the board/,
+  ],
+  [
+    'one file without a changer',
+    (j) => {
+      j.output.oneFile = true;
+    },
+    /^output\.oneFile: one file needs a tool changer/,
+  ],
+  [
+    'an empty frame',
+    (j) => {
+      j.passes[0].area = { kind: 'frame', x0: 5, y0: 0, x1: 5, y1: 9 };
+    },
+    /x1 above x0/,
+  ],
+])('a job with %s is refused, naming field, value and remedy', (_, edit, message) => {
+  const job = proposeJob({ ...proposal, board: { x: 300, y: 200, thickness: 19 } });
+  edit(job);
+  const parsed = jobSchema.safeParse(job);
+  expect(parsed.success).toBe(false);
+  if (!parsed.success) expect(describeIssues(parsed.error, job)).toMatch(message);
+});
+
+test('what is packed is unpacked, whatever the lengths', () => {
+  const result = {
+    meta: { name: 'größe', n: 3 },
+    arrays: {
+      a: Float32Array.from([1.5, -2, 3]),
+      b: Uint8Array.from([1, 2, 3, 4, 5]),
+      c: Float64Array.from([Math.PI]),
+      d: new Float32Array(0),
+    },
+  };
+  const parts = packStage(result);
+  const bytes = new Uint8Array(parts.reduce((n, p) => n + p.length, 0));
+  let at = 0;
+  for (const p of parts) {
+    bytes.set(p, at);
+    at += p.length;
+  }
+  expect(unpackStage(bytes.buffer)).toEqual(result);
+});
+
+test('a section reads the cells that it passes', () => {
+  const f = {
+    width: 4,
+    height: 2,
+    cell: 1,
+    originX: 0.5,
+    originY: 0.5,
+    data: Float32Array.from([0, -1, -2, -3, -4, -5, -6, -7]),
+  };
+  expect([...sectionOf(f, 0.5, 1.5, 3.5, 1.5, 4)]).toEqual([-4, -5, -6, -7]);
+  expect([...sectionOf(f, 0.5, 0.5, 3.5, 1.5, 2)]).toEqual([0, -7]);
+});
