@@ -165,5 +165,5 @@ export async function fetchPreview(hash: string, o: Pick<Job['relief'], 'turns' 
   });
   if (!res.ok) throw new ApiError('the relief cannot be shown', res.status, {});
   const { meta, arrays } = unpackStage(await res.arrayBuffer());
-  return { ...(meta as ReliefPreview), data: arrays.data as Float32Array };
+  return { ...(meta as ReliefPreview), data: arrays.data as Float32Array, below: arrays.below as Uint8Array };
 }

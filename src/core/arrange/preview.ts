@@ -31,7 +31,7 @@ export function reliefPreview(
   const relief = { ...o, size, rise: 1, centre: { x: size.x / 2, y: size.y / 2 }, invert: false } as Relief;
   const placed = placeRelief(source, relief, size, 1);
   const { data, ...grid } = placed.field;
-  return { meta: { grid, lostPlan: placed.lost.plan }, arrays: { data } };
+  return { meta: { grid, lostPlan: placed.lost.plan }, arrays: { data, below: placed.below } };
 }
 
 /** The job's target on a coarse grid, from a preview of its relief: good enough to look at while the plan is worked out. */

@@ -10,6 +10,8 @@ export interface PlacedRelief {
   /** Share of the relief's thickness and of its plan that falls below the base plane and is lost. */
   lost: { thickness: number; plan: number };
   thinCells: number;
+  /** 1 on the cells where the relief falls below the base plane. */
+  below: Uint8Array;
   /** Bits a sample of an image, 0 for a mesh. */
   depth: number;
 }
@@ -41,6 +43,7 @@ export function placeRelief(
       field: imageField(source.image, box, r.rise, r.invert, grid),
       lost: { thickness: 0, plan: 0 },
       thinCells: 0,
+      below: new Uint8Array(0),
       depth: source.image.depth,
     };
   }
@@ -68,19 +71,21 @@ function placeMesh(mesh: Mesh, r: Relief, grid: Grid): PlacedRelief {
     grid,
   );
   let covered = 0;
-  let below = 0;
+  const below = new Uint8Array(field.data.length);
+  let lost = 0;
   const d = field.data;
   const slack = r.rise * 1e-6;
   for (let k = 0; k < d.length; k++) {
     if (d[k] === AIR) continue;
     covered++;
     if (d[k] < -slack) {
-      below++;
+      lost++;
+      below[k] = 1;
       d[k] = AIR;
       continue;
     }
     const v = Math.min(Math.max(d[k], 0), r.rise);
     d[k] = r.invert ? r.rise - v : v;
   }
-  return { field, lost: { thickness: r.base, plan: covered > 0 ? below / covered : 0 }, thinCells, depth: 0 };
+  return { field, lost: { thickness: r.base, plan: covered > 0 ? lost / covered : 0 }, thinCells, below, depth: 0 };
 }

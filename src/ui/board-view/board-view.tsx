@@ -6,7 +6,7 @@ import type { Finding } from '@/core/proof/finding';
 import { formatLength } from '@/core/units/length';
 import type { Surface } from '../job/surface';
 import { useDark } from '../theme-switch';
-import { shade, themeColour } from './shade';
+import { shade, themeColour, tint } from './shade';
 
 /** A line across the board, mm; what the depth strip shows. */
 export interface SectionLine {
@@ -42,6 +42,15 @@ interface Props {
 }
 
 type Grip = 'start' | 'end' | 'line';
+
+/** A picture as a canvas, to be drawn at any size. */
+function canvasOf(image: ImageData): HTMLCanvasElement {
+  const off = document.createElement('canvas');
+  off.width = image.width;
+  off.height = image.height;
+  off.getContext('2d')?.putImageData(image, 0, 0);
+  return off;
+}
 
 /** Board seen from above, with the section line that the depth strip cuts along. */
 export function BoardPlan({
@@ -80,12 +89,14 @@ export function BoardPlan({
       paper: themeColour('--paper'),
       hatch: themeColour('--hatch'),
     });
-    const off = document.createElement('canvas');
-    off.width = image.width;
-    off.height = image.height;
-    off.getContext('2d')?.putImageData(image, 0, 0);
-    return off;
+    return canvasOf(image);
   }, [surface, mode, dark]);
+  const below = surface?.below ?? null;
+  const lost = useMemo(
+    () => (below && typeof document !== 'undefined' ? canvasOf(tint(below.grid, below.mask)) : null),
+    [below],
+  );
+  const { centre, size } = job.relief;
 
   useEffect(() => {
     const c = canvas.current;
@@ -101,7 +112,16 @@ export function BoardPlan({
     g.imageSmoothingEnabled = true;
     g.imageSmoothingQuality = 'high';
     g.drawImage(picture, left, bottom - board.y * scale, board.x * scale, board.y * scale);
-  }, [picture, width, height, left, bottom, scale, board.x, board.y]);
+    // What falls below the base plane, over the relief's own box.
+    if (lost)
+      g.drawImage(
+        lost,
+        left + (centre.x - size.x / 2) * scale,
+        bottom - (centre.y + size.y / 2) * scale,
+        size.x * scale,
+        size.y * scale,
+      );
+  }, [picture, lost, width, height, left, bottom, scale, board.x, board.y, centre.x, centre.y, size.x, size.y]);
 
   const place = (e: ReactPointerEvent) => {
     const r = svg.current!.getBoundingClientRect();

@@ -102,6 +102,17 @@ export function shade({ grid, heights, mask, deviation, paper, hatch }: ShadeInp
   return out;
 }
 
+/** Madder over the cells of a mask, clear elsewhere, the north up. */
+export function tint(grid: Grid, mask: Uint8Array): ImageData {
+  const out = new ImageData(grid.width, grid.height);
+  for (let k = 0; k < mask.length; k++) {
+    if (!mask[k]) continue;
+    const o = ((grid.height - 1 - Math.floor(k / grid.width)) * grid.width + (k % grid.width)) * 4;
+    out.data.set([168, 67, 31, 150], o);
+  }
+  return out;
+}
+
 /** Reads a "#rrggbb" custom property of the page. */
 export function themeColour(name: string): Rgb {
   const text = getComputedStyle(document.documentElement).getPropertyValue(name).trim();

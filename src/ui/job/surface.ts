@@ -17,6 +17,8 @@ export interface Surface {
   proven: boolean;
   /** Share of the relief's plan below the base plane. */
   lostPlan: number;
+  /** Where that is, over the relief's own box; null when nothing is lost. */
+  below: { grid: Grid; mask: Uint8Array } | null;
 }
 
 export function useSurface(job: Job | undefined, plan: PlanInfo | null, fresh: boolean): Surface | null {
@@ -42,6 +44,7 @@ export function useSurface(job: Job | undefined, plan: PlanInfo | null, fresh: b
   }, [job, preview.data]);
   return useMemo(() => {
     const lostPlan = preview.data?.lostPlan ?? 0;
+    const below = preview.data && lostPlan > 0 ? { grid: preview.data.grid, mask: preview.data.below } : null;
     const v = done !== null ? view.data : undefined;
     if (v) {
       const field = (data: Float32Array): HeightField => ({ ...v.grid, data });
@@ -54,9 +57,10 @@ export function useSurface(job: Job | undefined, plan: PlanInfo | null, fresh: b
         mask: v.mask,
         proven: true,
         lostPlan,
+        below,
       };
     }
-    return coarse && { ...coarse, lostPlan };
+    return coarse && { ...coarse, lostPlan, below };
   }, [done, view.data, coarse, preview.data]);
 }
 
