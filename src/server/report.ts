@@ -23,39 +23,9 @@ const place = (f: HeightField, job: Job, zero: { x: number; y: number; z: number
   };
 };
 
-/** A cutter as the report describes it. */
-function reportCutter(c: Cutter) {
-  const {
-    number,
-    shape,
-    diameter,
-    cornerRadius,
-    tipDiameter,
-    taperAngle,
-    includedAngle,
-    fluteLength,
-    shankDiameter,
-    stickOut,
-    holderDiameter,
-    maxStepdown,
-    maxPlungeDepth,
-  } = c;
-  return {
-    number,
-    name: c.name,
-    shape,
-    diameter,
-    cornerRadius,
-    tipDiameter,
-    taperAngle,
-    includedAngle,
-    fluteLength,
-    shankDiameter,
-    stickOut,
-    holderDiameter,
-    maxStepdown,
-    maxPlungeDepth,
-  };
+/** A cutter as the report describes it: its body and its limits, not how it is run. */
+function reportCutter({ id, flutes, feed, plunge, rpm, ...body }: Cutter) {
+  return body;
 }
 
 /**

@@ -7,6 +7,15 @@ const BIG = 1e30;
 
 const up = (n: number, to: number) => Math.ceil(n / to) * to;
 
+/** How rows lie in the kernels' memory for a cutter of this radius: R in cells, the rest in floats a row. */
+function rowLayout(f: HeightField, radius: number) {
+  const R = Math.floor(radius / f.cell + 1e-6);
+  const width16 = up(f.width, 16);
+  const pad = up(R + 40, 8);
+  const stride = width16 + 2 * pad;
+  return { R, width16, pad, stride, nb: stride >> 3, tStride: up(R + 1, 32) + 32 };
+}
+
 /** Source rows y0 - R .. y1 + R of `f`, air outside, each padded by `pad` floats either side, copied to memory at `at`. */
 function copyBand(f: HeightField, y0: number, y1: number, R: number, pad: number, stride: number, at: number) {
   const view = new Float32Array(kernels().memory.buffer, at, (y1 - y0 + 2 * R) * stride);
@@ -30,12 +39,7 @@ export function cutterOffset(
   rows: [number, number] = [0, f.height],
 ): Float32Array {
   const k = kernels();
-  const R = Math.floor(radius / f.cell + 1e-6);
-  const width16 = up(f.width, 16);
-  const pad = up(R + 40, 8);
-  const stride = width16 + 2 * pad;
-  const nb = stride >> 3;
-  const tStride = up(R + 1, 32) + 32;
+  const { R, width16, pad, stride, nb, tStride } = rowLayout(f, radius);
   const band = Math.min(BAND, rows[1] - rows[0]);
   const [src, blocks, table, scratch, dst] = layOut([
     (band + 2 * R) * stride * 4,
@@ -120,12 +124,7 @@ export function lineOffset(
   ys: Float64Array,
 ): Float32Array {
   const k = kernels();
-  const R = Math.floor(radius / f.cell + 1e-6);
-  const width16 = up(f.width, 16);
-  const pad = up(R + 40, 8);
-  const stride = width16 + 2 * pad;
-  const nb = stride >> 3;
-  const tStride = up(R + 1, 32) + 32;
+  const { R, width16, pad, stride, nb, tStride } = rowLayout(f, radius);
   const near = 2 * R + 2;
   const out = new Float32Array(ys.length * f.width);
   for (let l0 = 0; l0 < ys.length; l0 += LINES) {

@@ -162,12 +162,10 @@ function enter(path: Path, level: Level, loop: Loop, cutter: Cutter, angle: numb
 
 /** Clears a level by rings from the walls inwards; each is entered from one already cut, or else by a ramp. */
 export function clearByRings(path: Path, level: Level, pass: RoughPass, cutter: Cutter, tolerance: number): void {
-  const byRing = loopsOf(level, pass.stepover, tolerance, Infinity);
-  const loops = byRing.flat();
-  cutLoops(path, level, loops, pass, cutter);
+  cutLoops(path, level, loopsOf(level, pass.stepover, tolerance, Infinity).flat(), pass, cutter);
 }
 
-function cutLoops(path: Path, level: Level, loops: Loop[], pass: RoughPass, cutter: Cutter): Near {
+function cutLoops(path: Path, level: Level, loops: Loop[], pass: RoughPass, cutter: Cutter): void {
   const radius = 1.7 * pass.stepover;
   const near = new Near(radius);
   for (const l of loops) near.add(l);
@@ -204,7 +202,6 @@ function cutLoops(path: Path, level: Level, loops: Loop[], pass: RoughPass, cutt
     enter(path, level, best, cutter, pass.rampAngle);
     left--;
   }
-  return near;
 }
 
 /** The undone loop nearest the tool that passes close to one already cut, and the place on that one. */
