@@ -196,7 +196,7 @@ export function BoardPlan({
           y1={py(section.y0)}
           x2={px(section.x1)}
           y2={py(section.y1)}
-          stroke="#1f5f8b"
+          stroke="var(--color-primary)"
           strokeWidth={1.5}
           strokeDasharray="6 3"
         />
@@ -235,7 +235,7 @@ export function BoardPlan({
           return (
             <g key={kind} className="cursor-grab" onPointerDown={take(kind)}>
               <circle cx={px(x)} cy={py(y)} r={16} fill="transparent" />
-              <circle cx={px(x)} cy={py(y)} r={5} fill="#1f5f8b" stroke="#fffefa" strokeWidth={1.5} />
+              <circle cx={px(x)} cy={py(y)} r={5} fill="var(--color-primary)" stroke="#fffefa" strokeWidth={1.5} />
             </g>
           );
         })}
