@@ -8,10 +8,13 @@ import { cutterOffset, flatOffset } from '../src/core/kernels/cutter-offset';
 import { removeStock } from '../src/core/kernels/stock-removal';
 import { thinLine } from '../src/core/motion/thin';
 import type { Job } from '../src/core/plan/job';
-import { planJob } from '../src/core/plan/pipeline';
-import { readSource } from '../src/core/sources/inspect';
+import { type LoadContent, planJob } from '../src/core/plan/pipeline';
+import { contentLoader } from '../src/server/content';
 import { KernelPool } from '../src/server/kernel-pool';
+import { readSource } from '../src/server/read-source';
 import { stageRunner } from '../src/server/stage-cache';
+import { benchArrange, meshChild } from './arrange';
+import { row } from './row';
 
 /** CPU seconds of a call in this thread, the least of `runs`. */
 function cpu(runs: number, call: () => void): number {
@@ -24,8 +27,6 @@ function cpu(runs: number, call: () => void): number {
   }
   return least;
 }
-
-const row = (name: string, value: string) => console.log(`${name.padEnd(58)} ${value}`);
 
 /** The demo plaque's own heights on a grid of 1500 x 1000 cells of 0.2 mm. */
 function plaqueField(): HeightField {
@@ -137,12 +138,12 @@ function benchThinning(): void {
   row('  points', `${(points / kept).toFixed(1)} times fewer`);
 }
 
-async function planTimed(job: Job, source: ReturnType<typeof readSource>) {
+async function planTimed(job: Job, load: LoadContent) {
   const host = new KernelPool();
   const stages: Record<string, number> = {};
   const start = performance.now();
   try {
-    const plan = await planJob(job, async () => source, { host, progress() {}, stage: stageRunner(null, stages) });
+    const plan = await planJob(job, load, { host, progress() {}, stage: stageRunner(null, stages) });
     return { plan, stages, seconds: (performance.now() - start) / 1000 };
   } finally {
     await host.close();
@@ -151,12 +152,13 @@ async function planTimed(job: Job, source: ReturnType<typeof readSource>) {
 
 async function benchPlan(): Promise<void> {
   console.log('\nDemo plaque, 300 x 200 mm, import to proof, all cores');
-  const demo = demoJobs()[0];
-  const job = demo.job('0'.repeat(64));
+  const { job, files } = (await demoJobs())[0];
+  const [stl] = files.values();
   const reading = performance.now();
-  const source = readSource(demo.bytes, demo.file);
+  await readSource(stl.bytes, stl.name);
   row('  reading the STL', `${((performance.now() - reading) / 1000).toFixed(2)} s`);
-  const whole = await planTimed(job, source);
+  const load = contentLoader((h) => files.get(h)!.bytes);
+  const whole = await planTimed(job, load);
   row(
     '  stages',
     Object.entries(whole.stages)
@@ -171,10 +173,11 @@ async function benchPlan(): Promise<void> {
   const k = Math.SQRT1_2;
   half.board.x *= k;
   half.board.y *= k;
-  half.relief.size = { x: job.relief.size.x * k, y: job.relief.size.y * k };
-  half.relief.centre = { x: half.board.x / 2, y: half.board.y / 2 };
+  const [layer] = half.layers;
+  layer.size = { x: layer.size.x * k, y: layer.size.y * k };
+  layer.centre = { x: half.board.x / 2, y: half.board.y / 2 };
   half.cell = whole.plan.summary.grid.cell;
-  const small = await planTimed(half, source);
+  const small = await planTimed(half, load);
   row('  twice the area', `${(whole.seconds / small.seconds).toFixed(2)} times the time`);
 
   console.log('\nPath quality, demo plaque (what prototypes reached on a plaque of their own in brackets)');
@@ -208,8 +211,13 @@ function sinking(text: string): number {
   return sum;
 }
 
-const field = plaqueField();
-benchOffset(field);
-benchRemoval();
-benchThinning();
-await benchPlan();
+const child = process.argv.indexOf('--mesh');
+if (child > 0) await meshChild(Number(process.argv[child + 1]));
+else {
+  const field = plaqueField();
+  benchOffset(field);
+  benchRemoval();
+  benchThinning();
+  await benchArrange();
+  await benchPlan();
+}

@@ -1,16 +1,27 @@
 import { dataFolder } from '@/server/database';
 import { createJob, listJobs, putAsset } from '@/server/jobs';
+import { putPattern } from '@/server/patterns';
 import { openShop } from '@/server/shop';
+import { demoPatterns } from './patterns';
 import { demoJobs } from './shop';
 
 /** Fills an empty data folder with the sample shop. Does nothing where there are jobs already. */
 const { db, assets } = await openShop(dataFolder());
+async function keep(file: string, bytes: Uint8Array) {
+  const taken = await assets.take(new Blob([bytes as Uint8Array<ArrayBuffer>]).stream() as never, file);
+  await putAsset(db, { ...taken, file });
+  return { ...taken, file };
+}
+
 if ((await listJobs(db)).length === 0) {
-  for (const demo of demoJobs().reverse()) {
-    const body = new Blob([demo.bytes as Uint8Array<ArrayBuffer>]).stream();
-    const taken = await assets.take(body as never, demo.file);
-    await putAsset(db, { ...taken, file: demo.file });
-    await createJob(db, demo.job(taken.hash));
+  for (const p of demoPatterns()) {
+    const asset = await keep(p.file, p.bytes);
+    await putPattern(db, { ...asset, name: p.name, tags: p.tags, from: p.from, size: p.size, rise: p.rise });
+  }
+  // The newest stands first on the rack.
+  for (const { files, job } of await demoJobs()) {
+    for (const f of files.values()) await keep(f.name, f.bytes);
+    await createJob(db, job);
   }
   console.log('made the sample shop');
 }

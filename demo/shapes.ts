@@ -12,13 +12,22 @@ export interface Shape {
   at(x: number, y: number): number;
 }
 
-function smooth(a: number, b: number, v: number): number {
+export function smooth(a: number, b: number, v: number): number {
   const t = Math.max(0, Math.min(1, (v - a) / (b - a)));
   return t * t * (3 - 2 * t);
 }
 
 /** A dome with a soft foot over an ellipse of half axes a, b turned by `turn` radians. */
-function dome(x: number, y: number, cx: number, cy: number, a: number, b: number, turn: number, h: number): number {
+export function dome(
+  x: number,
+  y: number,
+  cx: number,
+  cy: number,
+  a: number,
+  b: number,
+  turn: number,
+  h: number,
+): number {
   const c = Math.cos(turn);
   const s = Math.sin(turn);
   const u = ((x - cx) * c + (y - cy) * s) / a;
@@ -27,7 +36,16 @@ function dome(x: number, y: number, cx: number, cy: number, a: number, b: number
 }
 
 /** A round bar from (x0, y0) to (x1, y1), half as thick as wide. */
-function bar(x: number, y: number, x0: number, y0: number, x1: number, y1: number, r: number, h: number): number {
+export function bar(
+  x: number,
+  y: number,
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+  r: number,
+  h: number,
+): number {
   const dx = x1 - x0;
   const dy = y1 - y0;
   const t = Math.max(0, Math.min(1, ((x - x0) * dx + (y - y0) * dy) / (dx * dx + dy * dy)));
@@ -108,7 +126,7 @@ function sheafParts(): Part[] {
 const SHEAF = sheafParts();
 
 /** Height of the sheaf over a flat field at 0. */
-function sheaf(x: number, y: number): number {
+export function sheaf(x: number, y: number): number {
   let h = 0;
   for (const p of SHEAF) {
     if ((x - p.x) * (x - p.x) + (y - p.y) * (y - p.y) < p.r * p.r) h = Math.max(h, p.at(x, y));

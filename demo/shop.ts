@@ -1,81 +1,165 @@
-import { encode } from 'fast-png';
+import { createHash } from 'node:crypto';
+import { type Layer, PLAIN_LAYER } from '@/core/arrange/layer';
 import { DRAWER, HOBBY_MACHINE } from '@/core/plan/defaults';
 import type { Job } from '@/core/plan/job';
-import { proposeJob } from '@/core/plan/propose';
-import { inspectSource, readSource } from '@/core/sources/inspect';
-import { writeStl } from '@/core/sources/stl';
-import { loaf, plaque, type Shape, shapeMesh } from './shapes';
+import { fileLayer, plainJob, proposeJob } from '@/core/plan/propose';
+import type { SourceInfo } from '@/core/sources/inspect';
+import { inspectSource } from '@/core/sources/inspect';
+import { readSource } from '@/server/read-source';
+import { demoPatterns, heightPng } from './patterns';
+import { plaque, type Shape } from './shapes';
 
 /** A shape as a 16-bit grayscale PNG, black outside its outline, white at its rise. */
 export function shapeImage(s: Shape, pixel: number): Uint8Array {
-  const width = Math.round(s.width / pixel);
-  const height = Math.round(s.height / pixel);
-  const data = new Uint16Array(width * height);
-  for (let j = 0; j < height; j++) {
-    for (let i = 0; i < width; i++) {
-      const x = (i + 0.5) * pixel - s.width / 2;
-      const y = s.height / 2 - (j + 0.5) * pixel;
-      if (s.inside(x, y)) data[j * width + i] = Math.round((s.at(x, y) / s.rise) * 65535);
-    }
-  }
-  return encode({ width, height, data, depth: 16, channels: 1 });
+  return heightPng(s.width, s.height, pixel, (x, y) => (s.inside(x, y) ? s.at(x, y) / s.rise : null));
 }
 
 export interface DemoJob {
-  file: string;
-  bytes: Uint8Array;
-  job(hash: string): Job;
+  /** The files that it is made of, by hash. */
+  files: Map<string, { name: string; bytes: Uint8Array }>;
+  job: Job;
 }
 
 const bit = (id: string) => DRAWER.find((c) => c.id === id)!;
+const hashOf = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 
-function demoJob(
-  file: string,
-  bytes: Uint8Array,
-  make: (hash: string, info: ReturnType<typeof inspectSource>) => Job,
-): DemoJob {
-  return { file, bytes, job: (hash) => make(hash, inspectSource(readSource(bytes, file))) };
+interface Taken {
+  file: string;
+  hash: string;
+  info: SourceInfo;
+}
+
+/** A demo job of some files, each read as an upload would be. */
+async function demoJob(files: { name: string; bytes: Uint8Array }[], make: (f: Taken[]) => Job): Promise<DemoJob> {
+  const taken = await Promise.all(
+    files.map(async (f) => ({
+      file: f.name,
+      hash: hashOf(f.bytes),
+      info: inspectSource(await readSource(f.bytes, f.name)),
+    })),
+  );
+  return { files: new Map(files.map((f, i) => [taken[i].hash, f])), job: make(taken) };
+}
+
+const common = { machine: HOBBY_MACHINE, rough: bit('em6'), finish: bit('ball3') };
+const board = { x: 300, y: 200, thickness: 19, material: 'maple' };
+
+/** The wall plaque of the mill, joined from seven layers. */
+function arranged([sheaf, ribbon, ear]: Taken[]): Job {
+  const job = plainJob({ ...common, name: 'Ottersedge plaque', order: 'OE-100', board });
+  const panel = (id: string, name: string, x: number, y: number, radius: number): Layer => ({
+    ...PLAIN_LAYER,
+    id,
+    name,
+    source: {
+      kind: 'shape',
+      outline: { kind: 'rounded', radius },
+      edge: { kind: 'plain' },
+      relief: { kind: 'ogee', width: 12, band: false },
+    },
+    size: { x, y },
+    rise: 8,
+    centre: { x: 150, y: 100 },
+  });
+  const ears = (id: string, name: string, x: number, mirror: boolean): Layer => ({
+    ...fileLayer(id, ear.file, ear.hash, ear.info),
+    name,
+    size: { x: 16, y: Number(((16 * ear.info.size.y) / ear.info.size.x).toFixed(4)) },
+    rise: 2.6,
+    centre: { x, y: 66 },
+    turn: mirror ? 24 : -24,
+    mirror,
+    join: 'stack',
+    group: 'Ears',
+  });
+  job.layers = [
+    panel('panel', 'Panel', 280, 180, 22),
+    {
+      ...panel('field', 'Field', 240, 140, 12),
+      source: {
+        kind: 'shape',
+        outline: { kind: 'rounded', radius: 12 },
+        edge: { kind: 'plain' },
+        relief: { kind: 'cove', width: 5, band: false },
+      },
+      rise: 4,
+      join: 'carve',
+    },
+    {
+      ...fileLayer('sheaf', sheaf.file, sheaf.hash, sheaf.info),
+      name: 'Wheat sheaf',
+      size: { x: 84, y: Number(((84 * sheaf.info.size.y) / sheaf.info.size.x).toFixed(4)) },
+      rise: 5.6,
+      centre: { x: 150, y: 104 },
+    },
+    {
+      ...fileLayer('ribbon', ribbon.file, ribbon.hash, ribbon.info),
+      name: 'Ribbon',
+      size: { x: 176, y: 36.8 },
+      rise: 4,
+      lift: 4.4,
+      centre: { x: 150, y: 62 },
+      join: 'highest',
+    },
+    ears('ear-left', 'Ear, left', 55, false),
+    ears('ear-right', 'Ear, right', 245, true),
+    {
+      ...PLAIN_LAYER,
+      id: 'name',
+      name: 'Ottersedge Mill',
+      source: {
+        kind: 'words',
+        words: {
+          text: 'Ottersedge Mill',
+          font: 'slab-bold',
+          fontName: 'Slab, bold',
+          height: 11,
+          stretch: 1,
+          spacing: 0.6,
+          kerning: true,
+          nudges: {},
+          lineGap: 1.6,
+          align: 'middle',
+          line: { kind: 'arc', radius: 210, under: false },
+        },
+        relief: { kind: 'bevel', width: 0.8, band: false },
+      },
+      size: { x: 130, y: 24 },
+      rise: 2.2,
+      centre: { x: 150, y: 156 },
+    },
+  ];
+  return job;
 }
 
 /** The jobs that the sample shop starts with; all of it is made here. */
-export function demoJobs(): DemoJob[] {
-  const common = { machine: HOBBY_MACHINE, rough: bit('em6'), finish: bit('ball3') };
-  const board = { x: 300, y: 200, thickness: 19, material: 'maple' };
-  return [
-    demoJob('wheat-sheaf.stl', writeStl(shapeMesh(plaque, 0.5), 'wheat-sheaf plaque'), (hash, info) =>
-      proposeJob({
-        ...common,
-        name: 'Wheat-sheaf plaque',
-        order: 'OE-101',
-        file: 'wheat-sheaf.stl',
-        hash,
-        info,
-        board,
-        size: { x: 280 },
-        rise: 10.6,
-      }),
+export async function demoJobs(): Promise<DemoJob[]> {
+  const patterns = demoPatterns();
+  const pattern = (file: string) => {
+    const p = patterns.find((e) => e.file === file)!;
+    return { name: p.file, bytes: p.bytes };
+  };
+  return Promise.all([
+    demoJob([pattern('wheat-sheaf.stl')], ([f]) =>
+      proposeJob({ ...common, ...f, name: 'Wheat-sheaf plaque', order: 'OE-101', board, size: { x: 280 }, rise: 10.6 }),
     ),
-    demoJob('wheat-sheaf-heights.png', shapeImage(plaque, 0.2), (hash, info) =>
+    demoJob([{ name: 'wheat-sheaf-heights.png', bytes: shapeImage(plaque, 0.2) }], ([f]) =>
       proposeJob({
         ...common,
+        ...f,
         name: 'Wheat-sheaf, from heights',
         order: 'OE-102',
-        file: 'wheat-sheaf-heights.png',
-        hash,
-        info,
         board: { ...board, material: 'pine', origin: 'centre' },
         size: { x: 200 },
         rise: 8,
       }),
     ),
-    demoJob('loaf.stl', writeStl(shapeMesh(loaf, 0.5), 'loaf for a cookie mould'), (hash, info) =>
+    demoJob([pattern('loaf.stl')], ([f]) =>
       proposeJob({
         ...common,
+        ...f,
         name: 'Cookie mould',
         order: 'OE-103',
-        file: 'loaf.stl',
-        hash,
-        info,
         board: { x: 160, y: 110, thickness: 22, material: 'beech' },
         size: { x: 116 },
         rise: 9,
@@ -83,5 +167,6 @@ export function demoJobs(): DemoJob[] {
         invert: true,
       }),
     ),
-  ];
+    demoJob([pattern('wheat-sheaf-alone.stl'), pattern('ribbon.png'), pattern('ear-of-wheat.stl')], arranged),
+  ]);
 }

@@ -5,6 +5,7 @@ await build({
   entryPoints: {
     'workers/kernel.worker': 'src/workers/kernel.worker.ts',
     'workers/plan.worker': 'src/workers/plan.worker.ts',
+    'workers/export.worker': 'src/workers/export.worker.ts',
     cli: 'src/cli/main.ts',
     demo: 'demo/main.ts',
   },

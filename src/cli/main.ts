@@ -1,13 +1,16 @@
-import { existsSync, mkdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { HOBBY_MACHINE } from '../core/plan/defaults';
 import { describeIssues, type Job, jobSchema } from '../core/plan/job';
 import { planJob } from '../core/plan/pipeline';
 import { proposeJob } from '../core/plan/propose';
-import { inspectSource, readSource, type Source } from '../core/sources/inspect';
+import { upgradeJob } from '../core/plan/upgrade';
+import { inspectSource } from '../core/sources/inspect';
 import { MAX_SOURCE_BYTES, SourceError } from '../core/sources/source-error';
 import { formatDuration, formatLength } from '../core/units/length';
+import { contentLoader } from '../server/content';
 import { KernelPool } from '../server/kernel-pool';
+import { readSource } from '../server/read-source';
 import { makeReport, planImages } from '../server/report';
 import { contentHash, stageRunner } from '../server/stage-cache';
 import { type PlanOptions, parseOptions, USAGE, UsageError } from './options';
@@ -19,7 +22,20 @@ function readReliefFile(file: string): Buffer {
   return readFileSync(file);
 }
 
-function jobFromFile(file: string): { job: Job; source: Source } {
+/** The files of a job, by hash; a job's own folder may keep them under assets/ with the hash in front. */
+type Files = Map<string, string>;
+
+/** Where a file of a job lies: under assets/ as an exported job has it, or beside the job under its own name. */
+function findFile(dir: string, name: string, hash: unknown): string {
+  const assets = path.join(dir, 'assets');
+  if (typeof hash === 'string' && statSync(assets, { throwIfNoEntry: false })?.isDirectory()) {
+    const kept = readdirSync(assets).find((f) => f.startsWith(hash));
+    if (kept) return path.join(assets, kept);
+  }
+  return path.resolve(dir, name);
+}
+
+function jobFromFile(file: string): { job: Job; files: Files } {
   if (!statSync(file, { throwIfNoEntry: false })?.isFile()) throw new UsageError(`${file}: there is no such file`);
   let raw: unknown;
   try {
@@ -27,32 +43,43 @@ function jobFromFile(file: string): { job: Job; source: Source } {
   } catch (e) {
     throw new UsageError(`${file}: is not JSON (${(e as Error).message})`);
   }
-  const relief = (raw as { relief?: { file?: unknown; hash?: unknown } } | null)?.relief;
-  if (typeof relief?.file !== 'string' || relief.file === '')
-    throw new UsageError(`${file}: relief.file is missing: the relief's file, beside the job`);
-  const beside = path.resolve(path.dirname(file), relief.file);
-  const bytes = readReliefFile(beside);
-  // A job written by hand need not carry the hash; one that does must match.
-  const hash = contentHash(bytes);
-  if (relief.hash !== undefined && relief.hash !== hash)
-    throw new UsageError(`${file}: ${relief.file} is not the file that the job was made with (its SHA-256 differs)`);
-  const parsed = jobSchema.safeParse({
-    ...(raw as object),
-    relief: { ...relief, file: path.basename(relief.file), hash },
-  });
-  if (!parsed.success) throw new UsageError(`${file}: ${describeIssues(parsed.error, raw)}`);
-  const source = readSource(bytes, relief.file);
-  if ((parsed.data.relief.kind === 'mesh') !== (source.mesh !== undefined)) {
-    throw new UsageError(`${file}: relief.kind says ${parsed.data.relief.kind}, ${relief.file} is not one`);
+  const document = upgradeJob(raw) as { layers?: unknown[] } | null;
+  const files: Files = new Map();
+  const layers = Array.isArray(document?.layers) ? document.layers : [];
+  const dir = path.dirname(file);
+  for (const layer of layers as { source?: Record<string, unknown> & { words?: { font?: unknown } } }[]) {
+    const s = layer?.source;
+    if (s?.kind === 'words' && typeof s.words?.font === 'string' && /^[0-9a-f]{64}$/.test(s.words.font)) {
+      const font = findFile(dir, s.words.font, s.words.font);
+      const bytes = readReliefFile(font);
+      if (contentHash(bytes) !== s.words.font)
+        throw new UsageError(`${file}: ${path.basename(font)} is not the font that the job was made with`);
+      files.set(s.words.font, font);
+    }
+    if (s?.kind !== 'mesh' && s?.kind !== 'image') continue;
+    if (typeof s.file !== 'string' || s.file === '')
+      throw new UsageError(`${file}: a layer's file is missing: its name, beside the job`);
+    const found = findFile(dir, s.file, s.hash);
+    const hash = contentHash(readReliefFile(found));
+    // A job written by hand need not carry the hash; one that does must match.
+    if (s.hash !== undefined && s.hash !== hash)
+      throw new UsageError(`${file}: ${s.file} is not the file that the job was made with (its SHA-256 differs)`);
+    s.hash = hash;
+    s.file = path.basename(s.file);
+    files.set(hash, found);
   }
-  return { job: parsed.data, source };
+  const parsed = jobSchema.safeParse(document);
+  if (!parsed.success) throw new UsageError(`${file}: ${describeIssues(parsed.error, document)}`);
+  return { job: parsed.data, files };
 }
 
-function jobFromOptions(o: PlanOptions): { job: Job; source: Source } {
+async function jobFromOptions(o: PlanOptions): Promise<{ job: Job; files: Files }> {
   const file = o.relief!;
   const bytes = readReliefFile(file);
   const name = path.basename(file);
-  const source = readSource(bytes, name);
+  const source = await readSource(bytes, name);
+  if (source.font) throw new UsageError(`${name}: is a font; --relief takes a model or a height image`);
+  const hash = contentHash(bytes);
   const { x, y, thickness } = o.board!;
   if (o.rough.diameter > Math.max(x, y))
     throw new UsageError(`--rough: ${o.rough.name} is wider than the board of ${x} x ${y} mm; choose a smaller bit`);
@@ -66,7 +93,7 @@ function jobFromOptions(o: PlanOptions): { job: Job; source: Source } {
     name: path.parse(name).name.slice(0, 80) || 'relief',
     order: '',
     file: name,
-    hash: contentHash(bytes),
+    hash,
     info: inspectSource(source),
     machine: HOBBY_MACHINE,
     rough: o.rough,
@@ -80,7 +107,7 @@ function jobFromOptions(o: PlanOptions): { job: Job; source: Source } {
   });
   const parsed = jobSchema.safeParse(proposed);
   if (!parsed.success) throw new UsageError(describeIssues(parsed.error, proposed));
-  return { job: parsed.data, source };
+  return { job: parsed.data, files: new Map([[hash, file]]) };
 }
 
 /** Writes a program under its name, or beside one of that name with other content: a written file is never overwritten. */
@@ -107,27 +134,32 @@ async function plan(args: string[]): Promise<number> {
   o.out = fromHere(o.out);
   if (o.relief !== undefined) o.relief = fromHere(o.relief);
   if (o.jobFile !== undefined) o.jobFile = fromHere(o.jobFile);
-  const { job, source } = o.jobFile === undefined ? jobFromOptions(o) : jobFromFile(o.jobFile);
-  const { board, relief, machine } = job;
-  console.log(
-    `relief ${formatLength(relief.size.x)} x ${formatLength(relief.size.y)}, rise ${formatLength(relief.rise)} (file read as ${relief.unit})`,
-  );
+  const { job, files } = o.jobFile === undefined ? await jobFromOptions(o) : jobFromFile(o.jobFile);
+  const { board, machine } = job;
+  for (const l of job.layers) {
+    const unit = l.source.kind === 'mesh' ? ` (file read as ${l.source.unit})` : '';
+    console.log(`${l.name} ${formatLength(l.size.x)} x ${formatLength(l.size.y)}, rise ${formatLength(l.rise)}${unit}`);
+  }
   console.log(
     `board ${formatLength(board.x)} x ${formatLength(board.y)} x ${formatLength(board.thickness)}; machine ${machine.name}, ${machine.x} x ${machine.y} mm`,
   );
   const stages: Record<string, number> = {};
   const host = new KernelPool();
   try {
-    const result = await planJob(job, async () => source, { host, progress() {}, stage: stageRunner(null, stages) });
+    const result = await planJob(
+      job,
+      contentLoader((h) => readReliefFile(files.get(h)!)),
+      { host, progress() {}, stage: stageRunner(null, stages) },
+    );
     mkdirSync(o.out, { recursive: true });
-    const files = result.summary.programs.map((p) => writeProgramFile(o.out, p.file, p.text));
+    const written = result.summary.programs.map((p) => writeProgramFile(o.out, p.file, p.text));
     const start = performance.now();
     for (const image of planImages(job, result)) writeFileSync(path.join(o.out, image.name), image.bytes);
     stages.images = (performance.now() - start) / 1000;
-    const report = makeReport(job, result, files, stages, Math.round(process.resourceUsage().maxRSS / 1024));
+    const report = makeReport(job, result, written, stages, Math.round(process.resourceUsage().maxRSS / 1024));
     writeFileSync(path.join(o.out, 'report.json'), `${JSON.stringify(report, null, 2)}\n`);
     result.summary.programs.forEach((p, i) => {
-      console.log(`${files[i]}: ${formatDuration(p.seconds)} (length over feed ${formatDuration(p.naiveSeconds)})`);
+      console.log(`${written[i]}: ${formatDuration(p.seconds)} (length over feed ${formatDuration(p.naiveSeconds)})`);
     });
     for (const f of report.findings) console.log(`${f.severity}: ${f.message}`);
     return report.findings.some((f) => f.severity === 'error') ? 3 : 0;

@@ -12,12 +12,13 @@ import {
 import path from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { inspectSource, readSource, type SourceInfo } from '../core/sources/inspect';
+import { inspectSource, type SourceInfo } from '../core/sources/inspect';
 import { MAX_SOURCE_BYTES, SourceError } from '../core/sources/source-error';
+import { readSource } from './read-source';
 
 /** Files stored once under their content's SHA-256; a name given by a person never becomes a path. */
 export class AssetStore {
-  constructor(private readonly folder: string) {
+  constructor(readonly folder: string) {
     mkdirSync(folder, { recursive: true });
   }
 
@@ -65,7 +66,7 @@ export class AssetStore {
     });
     try {
       await pipeline(Readable.fromWeb(body as never), meter, createWriteStream(aside, { flush: true }));
-      const info = inspectSource(readSource(readFileSync(aside), file));
+      const info = inspectSource(await readSource(readFileSync(aside), file));
       const key = hash.digest('hex');
       renameSync(aside, this.path(key));
       return { hash: key, size, info };

@@ -13,6 +13,19 @@ export interface Schema {
   jobs: { id: string; head: string; created: string; updated: string };
   /** Immutable. `kept` marks a stale save that was refused: it is a child of its base, never the head. */
   revisions: { id: string; job: string; base: string | null; document: Json; kept: number; created: string };
+  /** Named versions of a job: a name for one of its revisions. */
+  versions: { id: string; job: string; revision: string; name: string; created: string };
+  patterns: {
+    id: string;
+    name: string;
+    tags: Json;
+    /** Where it is from. */
+    origin: string;
+    size: string | null;
+    rise: number | null;
+    asset: string;
+    created: string;
+  };
   machines: { id: string; document: Json; position: Generated<number> };
   cutters: { id: string; document: Json; position: Generated<number> };
   materials: { name: string; document: Json; position: Generated<number> };
@@ -82,6 +95,32 @@ const migrations: Record<string, Migration> = {
         .addColumn('finished', text)
         .execute();
       await db.schema.createIndex('plans_by_input').on('plans').columns(['input', 'status']).execute();
+    },
+  },
+  '002-arrange': {
+    async up(db: Kysely<unknown>) {
+      const text = 'text' as const;
+      await db.schema
+        .createTable('versions')
+        .addColumn('id', text, (c) => c.primaryKey())
+        .addColumn('job', text, (c) => c.notNull().references('jobs.id').onDelete('cascade'))
+        .addColumn('revision', text, (c) => c.notNull().references('revisions.id').onDelete('cascade'))
+        .addColumn('name', text, (c) => c.notNull())
+        .addColumn('created', text, (c) => c.notNull())
+        .execute();
+      await db.schema.createIndex('versions_by_job').on('versions').columns(['job', 'created']).execute();
+      await db.schema
+        .createTable('patterns')
+        .addColumn('id', text, (c) => c.primaryKey())
+        .addColumn('name', text, (c) => c.notNull())
+        .addColumn('tags', text, (c) => c.notNull())
+        .addColumn('origin', text, (c) => c.notNull())
+        .addColumn('size', text)
+        .addColumn('rise', 'real')
+        .addColumn('asset', text, (c) => c.notNull().references('assets.hash'))
+        .addColumn('created', text, (c) => c.notNull())
+        .execute();
+      await db.schema.createIndex('patterns_by_asset').on('patterns').columns(['asset']).execute();
     },
   },
 };

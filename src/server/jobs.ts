@@ -95,6 +95,89 @@ export async function saveJob(db: Kysely<Schema>, id: string, base: string, docu
   return getJob(db, id);
 }
 
+/** Most versions that undo reaches back to, and redo forward, after a page is opened anew. */
+const CHAIN = 100;
+
+export interface History {
+  /** From the oldest to the newest: what undo goes back through, the version in force, and what redo goes forward through. */
+  chain: { id: string; document: Job }[];
+  /** Place of the version in force. */
+  at: number;
+}
+
+/** The line of versions that a job stands on: its ancestors, and the newest children of its head. */
+export async function getHistory(db: Kysely<Schema>, job: string): Promise<History> {
+  const { revision: head } = await getJob(db, job);
+  const rows = await db
+    .selectFrom('revisions')
+    .select(['id', 'base', 'created'])
+    .where('job', '=', job)
+    .where('kept', '=', 0)
+    .orderBy('created')
+    .orderBy('rowid' as never)
+    .execute();
+  const baseOf = new Map(rows.map((r) => [r.id, r.base]));
+  // The last child made of a version is the one that redo goes to.
+  const next = new Map(rows.filter((r) => r.base !== null).map((r) => [r.base as string, r.id]));
+  const ids: string[] = [];
+  for (let id: string | null | undefined = head; id && ids.length < CHAIN; id = baseOf.get(id)) ids.unshift(id);
+  const at = ids.length - 1;
+  for (let id = next.get(head); id && ids.length < at + 1 + CHAIN; id = next.get(id)) ids.push(id);
+  const documents = await db.selectFrom('revisions').select(['id', 'document']).where('id', 'in', ids).execute();
+  const text = new Map(documents.map((d) => [d.id, d.document]));
+  return { chain: ids.map((id) => ({ id, document: parse(text.get(id)!) })), at };
+}
+
+/**
+ * Undo and redo: puts another version of the job in force, when `from` still is.
+ * @throws StaleSave when another page has changed the job since; NotFound
+ */
+export async function moveHead(db: Kysely<Schema>, job: string, from: string, to: string): Promise<JobView> {
+  await getRevision(db, job, to);
+  const done = await db
+    .updateTable('jobs')
+    .set({ head: to, updated: now() })
+    .where('id', '=', job)
+    .where('head', '=', from)
+    .executeTakeFirst();
+  if (done.numUpdatedRows === 0n) {
+    const { revision } = await getJob(db, job);
+    if (revision !== to) throw new StaleSave(revision, to);
+  }
+  return getJob(db, job);
+}
+
+export interface Version {
+  id: string;
+  name: string;
+  revision: string;
+  created: string;
+}
+
+export async function listVersions(db: Kysely<Schema>, job: string): Promise<Version[]> {
+  return db
+    .selectFrom('versions')
+    .select(['id', 'name', 'revision', 'created'])
+    .where('job', '=', job)
+    .orderBy('created')
+    .execute();
+}
+
+/** Gives a revision of a job a name; the same name again is moved to the new revision. */
+export async function nameVersion(db: Kysely<Schema>, job: string, revision: string, name: string): Promise<Version[]> {
+  await getRevision(db, job, revision);
+  await db.transaction().execute(async (t) => {
+    await t.deleteFrom('versions').where('job', '=', job).where('name', '=', name).execute();
+    await t.insertInto('versions').values({ id: randomUUID(), job, revision, name, created: now() }).execute();
+  });
+  return listVersions(db, job);
+}
+
+export async function removeVersion(db: Kysely<Schema>, job: string, id: string): Promise<Version[]> {
+  await db.deleteFrom('versions').where('job', '=', job).where('id', '=', id).execute();
+  return listVersions(db, job);
+}
+
 /** The choice after a stale save: kept versions are settled, and stay in the history. */
 export async function settleKept(db: Kysely<Schema>, id: string): Promise<void> {
   await db.updateTable('revisions').set({ kept: 2 }).where('job', '=', id).where('kept', '=', 1).execute();
@@ -190,12 +273,13 @@ export async function putAsset(
   await db
     .insertInto('assets')
     .values({ ...a, info: JSON.stringify(a.info), created: now() })
-    .onConflict((c) => c.column('hash').doNothing())
+    .onConflict((c) => c.column('hash').doUpdateSet({ info: JSON.stringify(a.info) }))
     .execute();
 }
 
 export async function getAsset(db: Kysely<Schema>, hash: string): Promise<{ file: string; info: SourceInfo }> {
   const row = await db.selectFrom('assets').select(['file', 'info']).where('hash', '=', hash).executeTakeFirst();
   if (!row) throw new NotFound('this relief file is not in the store; drop it in again');
-  return { file: row.file, info: JSON.parse(row.info) };
+  // Files taken in by an earlier version of the program know less of themselves.
+  return { file: row.file, info: { terraces: null, recess: false, notes: [], ...JSON.parse(row.info) } };
 }

@@ -3,7 +3,9 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync } fr
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
 import type { Kysely } from 'kysely';
+import type { SurfaceFacts } from '../core/arrange/compose';
 import type { HeightField } from '../core/field/height-field';
+import { jobSchema } from '../core/plan/job';
 import { unpackStage } from '../core/plan/pack';
 import type { PassSummary, PlannedProgram } from '../core/plan/pipeline';
 import { sectionOf } from '../core/plan/view';
@@ -16,6 +18,7 @@ import { workerFile } from './kernel-pool';
 
 export interface StoredSummary {
   ground: number;
+  composite: SurfaceFacts;
   zero: { x: number; y: number; z: number };
   passes: PassSummary[];
   programs: (Omit<PlannedProgram, 'text'> & { bytes: number })[];
@@ -127,12 +130,11 @@ export class PlanRunner {
       .where('id', '=', row.revision)
       .executeTakeFirstOrThrow();
     const order: PlanOrder = {
-      job: JSON.parse(document.document),
-      asset: '',
+      job: jobSchema.parse(JSON.parse(document.document)),
+      assets: this.assets.folder,
       cache: this.cache,
       out: this.out(row.input),
     };
-    order.asset = this.assets.path(order.job.relief.hash);
     const worker = new Worker(workerFile('plan'), { workerData: order });
     const listeners = this.waiting.get(id) ?? new Set();
     const running: Running = {

@@ -1,3 +1,4 @@
+import type { Layer } from '../core/arrange/layer';
 import { MASK } from '../core/arrange/target';
 import type { Cutter } from '../core/cutter/cutter';
 import type { HeightField } from '../core/field/height-field';
@@ -60,7 +61,9 @@ export function makeReport(
       junctionDeviation: machine.junctionDeviation,
       maxRpm: machine.maxRpm,
     },
-    relief: { size: job.relief.size, rise: job.relief.rise, unit: job.relief.unit, turns: job.relief.turns },
+    relief: job.layers[0] ? layerReport(job.layers[0]) : null,
+    layers: job.layers.map(layerReport),
+    composite: { peak: summary.composite.peak, low: summary.composite.low, clipped: summary.composite.clipped },
     cutters: job.cutters.map(reportCutter),
     programs: summary.programs.map((p, i) => ({
       file: files[i],
@@ -86,6 +89,18 @@ export function makeReport(
       x: f.x - summary.zero.x,
       y: f.y - summary.zero.y,
     })),
+  };
+}
+
+function layerReport(l: Layer) {
+  return {
+    name: l.name,
+    kind: l.source.kind,
+    size: l.size,
+    rise: l.rise,
+    lift: l.lift,
+    join: l.join,
+    ...(l.source.kind === 'mesh' ? { unit: l.source.unit, turns: l.source.turns } : {}),
   };
 }
 

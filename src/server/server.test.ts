@@ -89,7 +89,7 @@ test('a plan runs in its worker, is found again after a restart, and its stages 
 }, 120_000);
 
 test('a plan that was cut short is interrupted after the next start, and runs again', async () => {
-  const { id } = await createJob(shop.db, { ...job, name: 'Cut short', relief: { ...job.relief, rise: 4 } });
+  const { id } = await createJob(shop.db, { ...job, name: 'Cut short', layers: [{ ...job.layers[0], rise: 4 }] });
   const started = await shop.plans.start(id);
   await new Promise((r) => setTimeout(r, 300));
   // Another process opens the same folder, as after a crash: what it finds running is marked.
@@ -101,7 +101,7 @@ test('a plan that was cut short is interrupted after the next start, and runs ag
 }, 120_000);
 
 test('cancelling stops the worker and says so', async () => {
-  const { id } = await createJob(shop.db, { ...job, name: 'Cancelled', relief: { ...job.relief, rise: 3.3 } });
+  const { id } = await createJob(shop.db, { ...job, name: 'Cancelled', layers: [{ ...job.layers[0], rise: 3.3 }] });
   const started = await shop.plans.start(id);
   await new Promise((r) => setTimeout(r, 200));
   await shop.plans.cancel(started.id);

@@ -2,19 +2,22 @@ import path from 'node:path';
 import type { Kysely } from 'kysely';
 import { AssetStore } from './assets';
 import { dataFolder, openDatabase, type Schema } from './database';
+import { Exporter } from './exports';
 import { PlanRunner } from './plans';
 
 export interface Shop {
   db: Kysely<Schema>;
   assets: AssetStore;
   plans: PlanRunner;
+  exports: Exporter;
 }
 
 export async function openShop(folder: string): Promise<Shop> {
   const db = await openDatabase(folder);
   const assets = new AssetStore(path.join(folder, 'assets'));
-  const plans = new PlanRunner(db, assets, path.join(folder, 'plans'), path.join(folder, 'cache'));
-  return { db, assets, plans };
+  const cache = path.join(folder, 'cache');
+  const plans = new PlanRunner(db, assets, path.join(folder, 'plans'), cache);
+  return { db, assets, plans, exports: new Exporter(assets.folder, cache, path.join(folder, 'pictures')) };
 }
 
 const held = globalThis as typeof globalThis & { zealousGrainShop?: Promise<Shop> };

@@ -1,4 +1,5 @@
-import type { ReliefPreview } from '@/core/arrange/preview';
+import type { SurfaceFacts } from '@/core/arrange/compose';
+import type { MeshSource } from '@/core/arrange/layer';
 import type { Cutter } from '@/core/cutter/cutter';
 import type { Grid } from '@/core/field/height-field';
 import type { Job, Machine } from '@/core/plan/job';
@@ -34,6 +35,7 @@ export interface ProgramInfo {
 
 export interface Summary {
   ground: number;
+  composite: SurfaceFacts;
   zero: { x: number; y: number; z: number };
   passes: PassSummary[];
   programs: ProgramInfo[];
@@ -106,7 +108,20 @@ export const api = {
   jobs: () => call<JobListEntry[]>('GET', '/api/jobs'),
   library: () => call<LibraryInfo>('GET', '/api/library'),
   job: (id: string) => call<JobInfo>('GET', `/api/jobs/${id}`),
-  createJob: (asset: string) => call<JobInfo>('POST', '/api/jobs', { asset }),
+  /** A job of a stored relief, or an empty board. */
+  createJob: (asset?: string) => call<JobInfo>('POST', '/api/jobs', { asset }),
+  history: (id: string) => call<HistoryInfo>('GET', `/api/jobs/${id}/history`),
+  moveHead: (id: string, from: string, to: string) => call<JobInfo>('PUT', `/api/jobs/${id}/head`, { from, to }),
+  versions: (id: string) => call<VersionInfo[]>('GET', `/api/jobs/${id}/versions`),
+  nameVersion: (id: string, revision: string, name: string) =>
+    call<VersionInfo[]>('POST', `/api/jobs/${id}/versions`, { revision, name }),
+  removeVersion: (id: string, version: string) => call<VersionInfo[]>('DELETE', `/api/jobs/${id}/versions/${version}`),
+  patterns: () => call<PatternInfo[]>('GET', '/api/patterns'),
+  keepPattern: (p: Omit<PatternInfo, 'id' | 'info' | 'file'>) => call<PatternInfo[]>('POST', '/api/patterns', p),
+  describePattern: (id: string, p: Pick<PatternInfo, 'name' | 'tags' | 'from'>) =>
+    call<PatternInfo[]>('PUT', `/api/patterns/${id}`, p),
+  removePattern: (id: string) => call<PatternInfo[]>('DELETE', `/api/patterns/${id}`),
+  asset: (hash: string) => call<AssetInfo>('GET', `/api/assets/${hash}`),
   saveJob: (id: string, base: string, document: Job) => call<JobInfo>('PUT', `/api/jobs/${id}`, { base, document }),
   removeJob: (id: string) => call<object>('DELETE', `/api/jobs/${id}`),
   revision: (id: string, revision: string) => call<Job>('GET', `/api/jobs/${id}/revisions/${revision}`),
@@ -115,7 +130,7 @@ export const api = {
   cancelPlan: (plan: string) => call<PlanInfo>('DELETE', `/api/plans/${plan}`),
   saveCutter: (c: Cutter) => call<Cutter>('PUT', '/api/cutters', c),
   saveMachine: (m: Machine) => call<Machine>('PUT', '/api/machines', m),
-  orient: (hash: string, turns: Job['relief']['turns'], mirror: boolean) =>
+  orient: (hash: string, turns: MeshSource['turns'], mirror: boolean) =>
     call<SourceInfo>('POST', `/api/assets/${hash}`, { turns, mirror }),
   section: (plan: string, s: { x0: number; y0: number; x1: number; y1: number }, n: number) =>
     call<Record<string, number[]>>(
@@ -124,14 +139,43 @@ export const api = {
     ),
 };
 
-/** Uploads a relief file as it is. `onProgress` gets the share that has gone. */
-export function uploadAsset(
-  file: File,
-  onProgress: (share: number) => void,
-): { done: Promise<AssetInfo>; cancel(): void } {
+/** A pattern of the drawer. */
+export interface PatternInfo {
+  id: string;
+  name: string;
+  tags: string[];
+  from: string;
+  size: { x: number; y: number } | null;
+  rise: number | null;
+  file: string;
+  hash: string;
+  info: SourceInfo;
+}
+
+export interface VersionInfo {
+  id: string;
+  name: string;
+  revision: string;
+  created: string;
+}
+
+export interface HistoryInfo {
+  chain: { id: string; document: Job }[];
+  at: number;
+}
+
+/** Uploads a file as it is: a relief or a font. `onProgress` gets the share that has gone. */
+export const uploadAsset = (file: File, onProgress: (share: number) => void) =>
+  upload<AssetInfo>(`/api/assets?name=${encodeURIComponent(file.name)}`, file, onProgress);
+
+/** Uploads a job that was exported, and makes it a job again. */
+export const uploadJob = (file: File, onProgress: (share: number) => void) =>
+  upload<JobInfo>(`/api/jobs/import?name=${encodeURIComponent(file.name)}`, file, onProgress);
+
+function upload<T>(url: string, file: File, onProgress: (share: number) => void): { done: Promise<T>; cancel(): void } {
   const xhr = new XMLHttpRequest();
-  const done = new Promise<AssetInfo>((resolve, reject) => {
-    xhr.open('PUT', `/api/assets?name=${encodeURIComponent(file.name)}`);
+  const done = new Promise<T>((resolve, reject) => {
+    xhr.open('PUT', url);
     xhr.upload.onprogress = (e) => e.lengthComputable && onProgress(e.loaded / e.total);
     xhr.onerror = () => reject(new ApiError(`${file.name}: the upload broke off; try again`, 0, {}));
     xhr.onabort = () => reject(new ApiError(`${file.name}: the upload was cancelled`, 0, {}));
@@ -142,7 +186,7 @@ export function uploadAsset(
       } catch {
         json = { error: `${file.name}: the server's answer could not be read` };
       }
-      if (xhr.status === 200) resolve(json as unknown as AssetInfo);
+      if (xhr.status === 200) resolve(json as T);
       else reject(new ApiError(String(json.error), xhr.status, json));
     };
     xhr.send(file);
@@ -155,15 +199,4 @@ export async function fetchView(plan: string): Promise<PlanView> {
   if (!res.ok) throw new ApiError('the surfaces of this plan are gone; plan it again', res.status, {});
   const { meta, arrays } = unpackStage(await res.arrayBuffer());
   return { grid: (meta as { grid: Grid }).grid, ...(arrays as unknown as Omit<PlanView, 'grid'>) };
-}
-
-export async function fetchPreview(hash: string, o: Pick<Job['relief'], 'turns' | 'mirror' | 'base'>) {
-  const res = await fetch(`/api/assets/${hash}/preview`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ turns: o.turns, mirror: o.mirror, base: o.base }),
-  });
-  if (!res.ok) throw new ApiError('the relief cannot be shown', res.status, {});
-  const { meta, arrays } = unpackStage(await res.arrayBuffer());
-  return { ...(meta as ReliefPreview), data: arrays.data as Float32Array, below: arrays.below as Uint8Array };
 }

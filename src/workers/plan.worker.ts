@@ -1,18 +1,20 @@
 import { randomUUID } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Job } from '../core/plan/job';
 import { packStage } from '../core/plan/pack';
 import { planJob } from '../core/plan/pipeline';
 import { transferableView } from '../core/plan/view';
-import { readSource } from '../core/sources/inspect';
+import { AssetStore } from '../server/assets';
+import { contentLoader } from '../server/content';
 import { KernelPool } from '../server/kernel-pool';
 import { StageCache, stageRunner } from '../server/stage-cache';
 
 export interface PlanOrder {
   job: Job;
-  asset: string;
+  /** Folder of the files, each under its hash. */
+  assets: string;
   cache: string;
   /** Folder that the result is put into, made in one step at the end. */
   out: string;
@@ -29,11 +31,15 @@ const host = new KernelPool();
 
 try {
   const seconds: Record<string, number> = {};
-  const plan = await planJob(order.job, async () => readSource(readFileSync(order.asset), order.job.relief.file), {
-    host,
-    progress: (name, share) => tell({ kind: 'progress', name, share }),
-    stage: stageRunner(new StageCache(order.cache), seconds),
-  });
+  const plan = await planJob(
+    order.job,
+    contentLoader((hash) => new AssetStore(order.assets).read(hash)),
+    {
+      host,
+      progress: (name, share) => tell({ kind: 'progress', name, share }),
+      stage: stageRunner(new StageCache(order.cache), seconds),
+    },
+  );
   // Under a name of its own until it is whole: a crash or a second run never leaves half a result in its place.
   const aside = `${order.out}.${randomUUID()}.part`;
   mkdirSync(aside, { recursive: true });

@@ -1,18 +1,22 @@
 import { distanceInside, distanceOutside } from '../field/distance';
-import { AIR, type Grid, type HeightField, makeField } from '../field/height-field';
+import { type Grid, type HeightField, makeField } from '../field/height-field';
 import type { Area } from '../plan/job';
 
 /** What a cell of the mask says: the target must be met, the board's own surface must stay, anything may remain. */
 export const MASK = { cut: 255, keep: 128, waste: 0 } as const;
 
 export interface TargetInput {
-  /** Relief heights over the board's grid, 0..rise mm above the base; AIR where the relief is not. */
-  relief: HeightField;
-  /** 'image': black ground does not belong to the relief; 'mesh': all the mesh covers does. */
-  kind: 'mesh' | 'image';
+  grid: Grid;
+  /** The composite over its base plane, mm, and where it is. */
+  z: Float32Array;
+  cover: Uint8Array;
   mode: 'raised' | 'sunk';
-  rise: number;
+  /** Its highest and lowest point, mm. */
+  peak: number;
+  low: number;
   skin: number;
+  /** How far the base plane of a sunk piece lies below the board's top less the skin, mm. */
+  drop: number;
   /** Areas of the passes with their trench widths resolved, mm. */
   areas: { area: Area; trench: number }[];
 }
@@ -63,7 +67,7 @@ export interface Target {
   mask: Uint8Array;
   /** Distance of every cell from the relief's outline, mm; 0 inside. */
   outside: Float32Array;
-  /** The relief's base plane, mm (negative). */
+  /** Lowest that any pass goes, mm (negative): the base plane of a raised piece, the deepest place of a sunk one. */
   ground: number;
 }
 
@@ -83,25 +87,21 @@ export function inArea(
 }
 
 /**
- * Seats the relief in the board: inside its outline base + height; on ground that a pass may clear, the base plane;
+ * Seats the composite in the board: inside its outline datum + height; on ground that a pass may clear, the base plane;
  * everywhere else the board's own top, kept.
  */
 export function buildTarget(input: TargetInput): Target {
-  const { relief, mode, rise, skin } = input;
-  const { width, height, cell, originX, originY } = relief;
-  const ground = -skin - rise;
-  const inside = new Uint8Array(width * height);
-  for (let k = 0; k < inside.length; k++) {
-    const v = relief.data[k];
-    if (v !== AIR && (input.kind === 'mesh' || v > 1e-6)) inside[k] = 1;
-  }
+  const { grid, z, cover: inside, mode, peak, low, skin, drop } = input;
+  const { width, height, cell, originX, originY } = grid;
+  const datum = mode === 'sunk' ? -skin - drop : -skin - peak;
+  const ground = mode === 'sunk' ? datum + Math.min(0, low) : datum;
   const outside = distanceOutside(inside, width, height);
   for (let k = 0; k < outside.length; k++) outside[k] *= cell;
-  const field = makeField(relief, 0);
+  const field = makeField(grid, 0);
   const mask = new Uint8Array(width * height).fill(MASK.keep);
   const trenches = mode === 'raised' ? input.areas.filter((a) => a.area.kind === 'relief' && a.trench > 0) : [];
   const widest = trenches.sort((a, b) => b.trench - a.trench)[0];
-  const standing = widest && firmBoard(outside, relief, widest.trench);
+  const standing = widest && firmBoard(outside, grid, widest.trench);
   const frail = (i: number, j: number, k: number) =>
     outside[k] <= widest.trench + FRAIL &&
     !standing.firm[(Math.floor(j / standing.factor) + 1) * standing.width + Math.floor(i / standing.factor) + 1];
@@ -119,7 +119,7 @@ export function buildTarget(input: TargetInput): Target {
       }
       if (!open) continue;
       mask[k] = cut ? MASK.cut : MASK.waste;
-      field.data[k] = ground + (inside[k] ? relief.data[k] : 0);
+      field.data[k] = datum + (inside[k] ? z[k] : 0);
     }
   }
   return { field, mask, outside, ground };

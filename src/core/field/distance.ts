@@ -17,6 +17,9 @@ export function distanceInside(inside: Uint8Array, width: number, height: number
   const f = new Float64Array(width);
   for (let y = 0; y < height; y++) {
     const row = y * width;
+    let any = false;
+    for (let x = 0; x < width && !any; x++) any = g[row + x] > 0;
+    if (!any) continue;
     let n = -1;
     for (let x = 0; x < width; x++) {
       const d = g[row + x];

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { buildTarget, MASK } from '../arrange/target';
-import { AIR, boardGrid, makeField } from '../field/height-field';
+import { AIR, boardGrid, type HeightField, makeField } from '../field/height-field';
 import { localHost } from '../kernels/host';
 import { DRAWER } from '../plan/defaults';
 import type { FinishPass, RoughPass } from '../plan/job';
@@ -26,6 +26,13 @@ const rough: RoughPass = {
 };
 const finish: FinishPass = { id: 'f', kind: 'finish', cutter: 'ball3', area, angle: 0, stepover: 0.4, tolerance: 0.01 };
 
+/** What stands on a grid, as a composite that lies `lift` mm over its datum. */
+const standing = (f: HeightField, lift = 0) => ({
+  grid: f,
+  z: f.data.map((v) => (v === AIR ? 0 : v + lift)),
+  cover: Uint8Array.from(f.data, (v) => (v === AIR ? 0 : 1)),
+});
+
 /** A round mound 24 mm across and 6 high in the middle of an 80 x 60 board, with its trench. */
 function mound(mode: 'raised' | 'sunk' = 'raised') {
   const relief = makeField(boardGrid(80, 60, 0.2), AIR);
@@ -36,11 +43,12 @@ function mound(mode: 'raised' | 'sunk' = 'raised') {
     if (q <= 1) relief.data[k] = 6 * (1 - q * q);
   }
   const target = buildTarget({
-    relief,
-    kind: 'mesh',
+    ...standing(relief, mode === 'sunk' ? -6 : 0),
     mode,
-    rise: 6,
+    peak: mode === 'sunk' ? 0 : 6,
+    low: mode === 'sunk' ? -6 : 0,
     skin: 0,
+    drop: 0,
     areas: [{ area, trench: mode === 'raised' ? 9.525 : 0 }],
   });
   return makeContext(target, { x: 80, y: 60 }, mode, localHost);
@@ -118,11 +126,12 @@ test('a strip too thin to stand goes with the trench; a firm one stays', () => {
     if (x > 12 && x < 35 && y > 20 && y < 40) relief.data[k] = 3;
   }
   const { mask } = buildTarget({
-    relief,
-    kind: 'mesh',
+    ...standing(relief),
     mode: 'raised',
-    rise: 3,
+    peak: 3,
+    low: 0,
     skin: 0,
+    drop: 0,
     areas: [{ area, trench: 10 }],
   });
   const at = (x: number, y: number) => mask[Math.round(y / 0.2) * relief.width + Math.round(x / 0.2)];

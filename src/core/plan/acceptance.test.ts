@@ -1,23 +1,26 @@
 import { beforeAll, describe, expect, test } from 'vitest';
 import { demoJobs } from '../../../demo/shop';
+import { contentLoader } from '../../server/content';
 import { MASK } from '../arrange/target';
 import { scallop } from '../cutter/cutter';
 import type { HeightField } from '../field/height-field';
 import { cutterOffset } from '../kernels/cutter-offset';
 import { localHost } from '../kernels/host';
-import { readSource } from '../sources/inspect';
 import type { Job } from './job';
 import { type Plan, planJob } from './pipeline';
 
 /** Plans a demo job in this thread, with nothing stored. */
 async function planDemo(index: number): Promise<{ job: Job; plan: Plan }> {
-  const demo = demoJobs()[index];
-  const job = demo.job('0'.repeat(64));
-  const plan = await planJob(job, async () => readSource(demo.bytes, demo.file), {
-    host: localHost,
-    progress() {},
-    stage: async (name, _, run) => ({ key: name, result: await run() }),
-  });
+  const { job, files } = (await demoJobs())[index];
+  const plan = await planJob(
+    job,
+    contentLoader((h) => files.get(h)!.bytes),
+    {
+      host: localHost,
+      progress() {},
+      stage: async (name, _, run) => ({ key: name, result: await run() }),
+    },
+  );
   return { job, plan };
 }
 

@@ -1,8 +1,12 @@
+import type { SurfaceFacts } from '../arrange/compose';
+import { seatedDepth } from '../arrange/ledger';
+import { boundsOf } from '../arrange/place';
 import type { Target } from '../arrange/target';
 import type { Finding } from '../proof/finding';
 import { FLOOR_LEAST } from '../proof/prove';
 import { formatLength, trimNumber } from '../units/length';
 import { cellOf, cutterOf, type Job } from './job';
+import type { LayerFacts } from './pipeline';
 
 const mm = (v: number) => formatLength(v);
 
@@ -30,16 +34,21 @@ function roomAround(target: Target): { side: string; room: number; x: number; y:
   ];
 }
 
+/** How much of the board's thickness the joined layers and the skin take, mm. */
+export function depthNeeded(job: Pick<Job, 'seat'>, s: Pick<SurfaceFacts, 'peak' | 'low'>): number {
+  return job.seat.skin + seatedDepth(job.seat, s);
+}
+
 /** What can be said of a job before anything is cut: does it fit, does it leave enough, what of the relief is lost. */
 export function geometryFindings(
   job: Job,
   target: Target,
   trenches: number[],
-  relief: { lost: { thickness: number; plan: number }; thinCells: number; depth: number },
+  composite: SurfaceFacts,
+  layers: LayerFacts[],
 ): Finding[] {
   const out: Finding[] = [];
   const { board, seat } = job;
-  const { size, rise, centre } = job.relief;
   const add = (
     rule: Finding['rule'],
     severity: Finding['severity'],
@@ -48,26 +57,34 @@ export function geometryFindings(
     x = board.x / 2,
     y = board.y / 2,
   ) => out.push({ rule, severity, message, remedy, x, y });
-  const depth = rise + seat.skin;
+  const depth = depthNeeded(job, composite);
   if (depth > board.thickness) {
+    const what =
+      seat.mode === 'sunk' ? `a depth of ${mm(seatedDepth(seat, composite))}` : `a height of ${mm(composite.peak)}`;
     add(
       'thickness',
       'error',
-      `rise ${mm(rise)} and skin ${mm(seat.skin)} need ${mm(depth)}, the board is ${mm(board.thickness)} thick`,
-      `lower the rise to ${mm(board.thickness - seat.skin - FLOOR_LEAST)} or take a thicker board`,
+      `${what} and skin ${mm(seat.skin)} need ${mm(depth)}, the board is ${mm(board.thickness)} thick`,
+      `bring the layers down to ${mm(Math.max(0, board.thickness - seat.skin - FLOOR_LEAST))} together (fit to depth does it) or take a thicker board`,
+      composite.peakAt.x,
+      composite.peakAt.y,
     );
   }
-  const over = [
-    { beyond: size.x / 2 - centre.x, x: 0, y: centre.y },
-    { beyond: centre.x + size.x / 2 - board.x, x: board.x, y: centre.y },
-    { beyond: size.y / 2 - centre.y, x: centre.x, y: 0 },
-    { beyond: centre.y + size.y / 2 - board.y, x: centre.x, y: board.y },
-  ].sort((a, b) => b.beyond - a.beyond)[0];
-  if (over.beyond > 0.01) {
+  for (const l of job.layers) {
+    if (l.hidden) continue;
+    const b = boundsOf(l);
+    const [cx, cy] = [(b.x0 + b.x1) / 2, (b.y0 + b.y1) / 2];
+    const over = [
+      { beyond: -b.x0, x: 0, y: cy },
+      { beyond: b.x1 - board.x, x: board.x, y: cy },
+      { beyond: -b.y0, x: cx, y: 0 },
+      { beyond: b.y1 - board.y, x: cx, y: board.y },
+    ].sort((p, q) => q.beyond - p.beyond)[0];
+    if (over.beyond <= 0.01) continue;
     add(
       'outside-board',
       'error',
-      `the relief of ${mm(size.x)} x ${mm(size.y)} reaches ${mm(over.beyond)} beyond the board`,
+      `${l.name} of ${mm(l.size.x)} x ${mm(l.size.y)} reaches ${mm(over.beyond)} beyond the board`,
       'make it smaller, move it, or take a larger board',
       over.x,
       over.y,
@@ -78,8 +95,10 @@ export function geometryFindings(
     add(
       'nothing-to-cut',
       'error',
-      'the relief does not lie on the board: there is nothing to cut',
-      'move it onto the board',
+      job.layers.length === 0
+        ? 'there is no layer yet, so there is nothing to cut'
+        : 'no layer lies on the board: there is nothing to cut',
+      job.layers.length === 0 ? 'add a relief, a shape or words' : 'move one onto the board, or show it',
     );
   else if (seat.mode === 'raised') {
     job.passes.forEach((p, i) => {
@@ -107,29 +126,52 @@ export function geometryFindings(
       }
     });
   }
-  if (relief.lost.thickness > 0.001) {
+  if (composite.clipped.cells > 0) {
+    const { cells, most, x, y } = composite.clipped;
+    const area = cells * target.field.cell ** 2;
     add(
       'base',
-      'note',
-      `${trimNumber(relief.lost.thickness * 100, 1)} % of the model's thickness lies below the base plane and is lost${relief.lost.plan > 0 ? `, with ${trimNumber(relief.lost.plan * 100, 1)} % of its plan` : ''}`,
-      'lower the base plane to keep it',
+      'warning',
+      seat.mode === 'sunk'
+        ? `${trimNumber(area, 1)} mm² stand up to ${mm(most)} over the board's own top and are cut off there`
+        : `${trimNumber(area, 1)} mm² lie up to ${mm(most)} below the base plane and are lost`,
+      seat.mode === 'sunk' ? 'lower the layer, or raise the skin' : 'raise the layer there, or carve less deep',
+      x,
+      y,
     );
   }
-  if (relief.thinCells > 0) {
-    add(
-      'thin-feature',
-      'note',
-      `${relief.thinCells} places of the model are thinner than a cell of the grid and stand lower than they should`,
-      'they are finer than the bit; a smaller cell shows them',
-    );
-  }
-  if (relief.depth === 8) {
-    add(
-      'image-depth',
-      'note',
-      `the image has 256 levels, which make steps of ${trimNumber(rise / 255, 3)} mm`,
-      'a 16-bit image carves smooth slopes',
-    );
+  for (const f of layers) {
+    const l = job.layers.find((o) => o.id === f.id)!;
+    const at = (message: string, remedy: string, rule: Finding['rule']) =>
+      add(rule, 'note', message, remedy, l.centre.x, l.centre.y);
+    if (l.source.kind === 'mesh' && l.source.base > 0.001) {
+      at(
+        `${trimNumber(l.source.base * 100, 1)} % of the thickness of ${l.name} lies below its base plane and is lost${f.lostPlan > 0 ? `, with ${trimNumber(f.lostPlan * 100, 1)} % of its plan` : ''}`,
+        'lower the base plane to keep it',
+        'base',
+      );
+    }
+    if (f.thinCells > 0) {
+      at(
+        `${f.thinCells} places of ${l.name} are thinner than a cell of the grid and stand lower than they should`,
+        'they are finer than the bit; a smaller cell shows them',
+        'thin-feature',
+      );
+    }
+    if (f.step > 0 && l.source.kind === 'image' && !l.source.tone.terraces) {
+      at(
+        `${l.name} has few levels, which make steps of ${trimNumber(l.rise * f.step, 3)} mm`,
+        'smooth its steps, or take a 16-bit image',
+        'image-depth',
+      );
+    }
+    if (f.missing.length > 0) {
+      at(
+        `${l.name}: the font has no ${f.missing.map((c) => `"${c}"`).join(', ')}`,
+        'choose another font or other letters',
+        'missing-letters',
+      );
+    }
   }
   const { cell, wanted } = cellOf(job);
   if (cell > wanted * 1.001) {

@@ -1,5 +1,7 @@
 import { z } from 'zod';
+import { gapSchema, layerSchema, seatSchema, THE_BOARD } from '../arrange/layer';
 import { type Cutter, cutterSchema } from '../cutter/cutter';
+import { upgradeJob } from './upgrade';
 
 // Lengths in mm, feeds in mm/min, accelerations in mm/s2, angles in degrees, unless a name says otherwise.
 const finite = z.number().finite();
@@ -40,24 +42,6 @@ export const boardSchema = z.object({
 });
 export type Board = z.infer<typeof boardSchema>;
 
-export const reliefSchema = z.object({
-  /** The relief's file: its name as the person knows it, and its content's SHA-256. */
-  file: z.string().min(1).max(255),
-  hash: z.string().regex(/^[0-9a-f]{64}$/, 'must be the SHA-256 of the file, 64 hex digits'),
-  kind: z.enum(['mesh', 'image']),
-  unit: z.enum(['mm', 'in']),
-  turns: z.tuple([z.number().int().min(0).max(3), z.number().int().min(0).max(3), z.number().int().min(0).max(3)]),
-  mirror: z.boolean(),
-  /** Base plane as a share of the turned mesh's thickness, from its lowest point; what lies below is lost. */
-  base: finite.min(0).max(0.99),
-  size: z.object({ x: size, y: size }),
-  rise: positive.max(500),
-  centre: z.object({ x: finite, y: finite }),
-  /** Carves the relief in, high places deepest. */
-  invert: z.boolean(),
-});
-export type Relief = z.infer<typeof reliefSchema>;
-
 export const areaSchema = z.discriminatedUnion('kind', [
   /** The relief and its trench; null lets the width be worked out from the bit. */
   z.object({ kind: z.literal('relief'), trench: finite.min(0).max(200).nullable() }),
@@ -96,21 +80,19 @@ export type Pass = z.infer<typeof passSchema>;
 export type RoughPass = Extract<Pass, { kind: 'rough' }>;
 export type FinishPass = Extract<Pass, { kind: 'finish' }>;
 
-export const jobSchema = z
+const documentSchema = z
   .object({
-    version: z.literal(1),
+    version: z.literal(2),
     name: z.string().trim().min(1).max(80),
     order: z.string().trim().max(40),
     board: boardSchema,
     machine: machineSchema,
     cutters: z.array(cutterSchema).min(1).max(50),
-    relief: reliefSchema,
-    seat: z.object({
-      /** raised: the ground around is cleared; sunk: all outside the outline keeps the board's own top. */
-      mode: z.enum(['raised', 'sunk']),
-      /** Board above the relief's highest point before cutting; the rest is backing below. */
-      skin: finite.min(0).max(200),
-    }),
+    /** From the lowest to the highest: each joins what lies beneath it. */
+    layers: z.array(layerSchema).max(300),
+    /** Distances between layers that are kept when either moves. */
+    gaps: z.array(gapSchema).max(200),
+    seat: seatSchema,
     passes: z.array(passSchema).min(1).max(40),
     output: z.object({ unit: z.enum(['mm', 'in']), oneFile: z.boolean() }),
     /** Cell of the height fields; null lets it be worked out from the finest bit. */
@@ -143,6 +125,17 @@ export const jobSchema = z
       if (p.kind === 'rough' && p.stepdown < 0.02)
         bad(['passes', i, 'stepdown'], `${p.stepdown} mm is too thin; use at least 0.02 mm`);
     });
+    const ids = new Set<string>();
+    job.layers.forEach((l, i) => {
+      if (ids.has(l.id)) bad(['layers', i, 'id'], `"${l.id}" is there twice; give every layer an id of its own`);
+      ids.add(l.id);
+    });
+    job.gaps.forEach((g, i) => {
+      for (const end of [g.of, g.from]) {
+        if (end !== THE_BOARD && !ids.has(end))
+          bad(['gaps', i], `"${end}" is no layer of this job; remove the distance or name another`);
+      }
+    });
     if (job.output.oneFile && !job.machine.toolChanger) {
       bad(
         ['output', 'oneFile'],
@@ -150,7 +143,10 @@ export const jobSchema = z
       );
     }
   });
-export type Job = z.infer<typeof jobSchema>;
+
+/** The job document; older versions are brought up to date as they are read. */
+export const jobSchema = z.preprocess(upgradeJob, documentSchema);
+export type Job = z.infer<typeof documentSchema>;
 
 /** The cutter of a pass. */
 export function cutterOf(job: Job, pass: Pass): Cutter {

@@ -1,4 +1,7 @@
-import { placeRelief } from '../arrange/relief';
+import { compose, emptySurface, opOf, type SurfaceFacts, surfaceFacts } from '../arrange/compose';
+import { renderKey } from '../arrange/engine';
+import type { Layer } from '../arrange/layer';
+import { type Content, type Rendered, renderLayer, type Window } from '../arrange/render';
 import { buildTarget, type Target } from '../arrange/target';
 import { type Cutter, scallop, tipRadius } from '../cutter/cutter';
 import { boardGrid, type Grid, gridOf, type HeightField } from '../field/height-field';
@@ -9,7 +12,6 @@ import { planRough } from '../passes/rough';
 import { commentText, fileStem, type ProgramPart, writeProgram, zeroOf } from '../program/writer';
 import { type Finding, sortFindings } from '../proof/finding';
 import { prove } from '../proof/prove';
-import type { Source } from '../sources/inspect';
 import { formatDuration, formatLength } from '../units/length';
 import { geometryFindings } from './geometry';
 import { cellOf, cutterOf, type Job, type Pass } from './job';
@@ -53,6 +55,8 @@ export interface PlannedProgram {
 export interface PlanSummary {
   grid: Grid;
   ground: number;
+  /** Highest and lowest point of the joined layers, and what of them is clipped. */
+  composite: SurfaceFacts;
   zero: { x: number; y: number; z: number };
   passes: PassSummary[];
   programs: PlannedProgram[];
@@ -73,41 +77,120 @@ export interface Plan {
 }
 
 /** Raised when what a stage computes from the same input changes, so that stored results are not taken for new ones. */
-const VERSION = 1;
+const VERSION = 2;
 
 type PathMeta = { stock: Grid } & Omit<PassSummary, 'id'>;
 
+/** What is known of a layer's content besides its heights. */
+export interface ContentFacts {
+  /** Bits a sample of an image, 0 for others. */
+  depth: number;
+  /** Whether an image's heights come in visible steps, and how high one is as a share of white; 0 when not. */
+  step: number;
+  /** Letters that the font does not have. */
+  missing: string[];
+}
+
+export type LoadContent = (l: Layer) => Promise<{ content: Content; facts: ContentFacts }>;
+
+type LayerMeta = ContentFacts & { window: Window; lostPlan: number; thinCells: number };
+
+export interface LayerFacts extends ContentFacts {
+  id: string;
+  lostPlan: number;
+  thinCells: number;
+}
+
+/** The composite of a job's layers on the board's grid; a layer is rendered again only when something of it has changed. */
+export async function composeJob(
+  job: Pick<Job, 'layers' | 'seat'>,
+  grid: Grid,
+  load: LoadContent,
+  env: Pick<PlanEnvironment, 'stage'>,
+) {
+  const rendered = new Map<string, { key: string; r: Rendered; facts: LayerFacts }>();
+  const render = async (l: Layer, depth = 0): Promise<{ key: string; r: Rendered; facts: LayerFacts }> => {
+    const had = rendered.get(l.id);
+    if (had) return had;
+    const { mask } = l;
+    const named = mask.kind === 'layer' ? job.layers.find((o) => o.id === mask.layer && o.id !== l.id) : undefined;
+    const other = named && depth < 4 ? (await render(named, depth + 1)).r : null;
+    const { key, result } = await env.stage<LayerMeta>(
+      'layer',
+      { VERSION, layer: renderKey(l, job.layers), grid },
+      async () => {
+        const { content, facts } = await load(l);
+        const r = renderLayer(l, content, grid, other);
+        const { window, lostPlan, thinCells } = r;
+        const arrays: Record<string, Float32Array | Uint8Array> = { heights: r.heights };
+        if (r.weight) arrays.weight = r.weight;
+        if (r.below) arrays.below = r.below;
+        return { meta: { ...facts, window, lostPlan, thinCells }, arrays };
+      },
+    );
+    const { window, lostPlan, thinCells, ...facts } = result.meta;
+    const out = {
+      key,
+      r: {
+        window,
+        lostPlan,
+        thinCells,
+        heights: result.arrays.heights as Float32Array,
+        weight: (result.arrays.weight as Float32Array | undefined) ?? null,
+        below: (result.arrays.below as Uint8Array | undefined) ?? null,
+      },
+      facts: { ...facts, id: l.id, lostPlan, thinCells },
+    };
+    rendered.set(l.id, out);
+    return out;
+  };
+  const shown = job.layers.filter((l) => !l.hidden);
+  const parts: ({ l: Layer } & Awaited<ReturnType<typeof render>>)[] = [];
+  for (const l of shown) parts.push({ l, ...(await render(l)) });
+  const input = { seat: job.seat, grid, ops: parts.map(({ l, key }) => [key, l.join, l.lift, l.amount]) };
+  const made = await env.stage<SurfaceFacts>('composite', input, async () => {
+    const s = emptySurface(grid);
+    compose(
+      s,
+      parts.map(({ l, r }) => opOf(l, r)),
+      job.seat,
+      { i: 0, j: 0, width: grid.width, height: grid.height },
+    );
+    return { meta: surfaceFacts(s), arrays: { z: s.z, cover: s.cover } };
+  });
+  return {
+    key: made.key,
+    facts: made.result.meta,
+    z: made.result.arrays.z as Float32Array,
+    cover: made.result.arrays.cover as Uint8Array,
+    layers: parts.map((p) => p.facts),
+  };
+}
+
 /**
- * The whole way from a relief to proven programs. A pure function of the job and the relief's file; each stage is keyed
- * by what it depends on, so that a stored result is used again when only later stages have changed.
- * @param loadSource reads the relief's file; called only when a stage needs it
+ * The whole way from layers to proven programs. A pure function of the job and its files; each stage is keyed by what it
+ * depends on, so that a stored result is used again when only later stages have changed.
+ * @param load reads a layer's content; called only when a stage needs it
  */
-export async function planJob(job: Job, loadSource: () => Promise<Source>, env: PlanEnvironment): Promise<Plan> {
+export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment): Promise<Plan> {
   const { cell } = cellOf(job);
   const grid = boardGrid(job.board.x, job.board.y, cell);
-  env.progress('relief', 0);
-  const relief = await env.stage(
-    'relief',
-    { VERSION, relief: job.relief, x: job.board.x, y: job.board.y, cell },
-    async () => {
-      const placed = placeRelief(await loadSource(), job.relief, job.board, cell);
-      return {
-        meta: { lost: placed.lost, thinCells: placed.thinCells, depth: placed.depth },
-        arrays: { data: placed.field.data },
-      };
-    },
-  );
+  env.progress('layers', 0);
+  const made = await composeJob(job, grid, load, env);
 
   env.progress('target', 0.05);
   const trenches = resolveTrenches(job);
   const areas = job.passes.map((p, i) => ({ area: p.area, trench: trenches[i] }));
-  const seated = await env.stage('target', { relief: relief.key, seat: job.seat, areas }, async () => {
+  const seated = await env.stage('target', { composite: made.key, areas }, async () => {
     const t = buildTarget({
-      relief: { ...grid, data: relief.result.arrays.data as Float32Array },
-      kind: job.relief.kind,
+      grid,
+      z: made.z,
+      cover: made.cover,
       mode: job.seat.mode,
-      rise: job.relief.rise,
+      peak: made.facts.peak,
+      low: made.facts.low,
       skin: job.seat.skin,
+      drop: job.seat.drop,
       areas,
     });
     return { meta: { ground: t.ground }, arrays: { field: t.field.data, mask: t.mask, outside: t.outside } };
@@ -119,7 +202,7 @@ export async function planJob(job: Job, loadSource: () => Promise<Source>, env: 
     outside: arrays.outside as Float32Array,
     ground: seated.result.meta.ground,
   };
-  const findings = geometryFindings(job, target, trenches, relief.result.meta);
+  const findings = geometryFindings(job, target, trenches, made.facts, made.layers);
 
   let key = seated.key;
   const ctx = makeContext(target, { x: job.board.x, y: job.board.y }, job.seat.mode, env.host);
@@ -191,6 +274,7 @@ export async function planJob(job: Job, loadSource: () => Promise<Source>, env: 
     summary: {
       grid: gridOf(grid),
       ground: target.ground,
+      composite: made.facts,
       zero,
       passes: planned.map((p) => p.summary),
       programs,

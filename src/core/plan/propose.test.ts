@@ -17,6 +17,9 @@ const info: SourceInfo = {
   size: { x: 200, y: 100, z: 40 },
   triangles: 10,
   pixels: null,
+  terraces: null,
+  recess: false,
+  notes: [],
 };
 const [rough, ball] = [DRAWER.find((c) => c.id === 'em6')!, DRAWER.find((c) => c.id === 'ball3')!];
 const proposal = {
@@ -33,18 +36,18 @@ const proposal = {
 test('on a given board the relief is as large as leaves room for its trench, and no higher than leaves a sound floor', () => {
   const job = proposeJob({ ...proposal, board: { x: 300, y: 200, thickness: 19 } });
   expect(jobSchema.safeParse(job).success).toBe(true);
-  expect(job.relief.size.x).toBeCloseTo(300 - 2 * 9.525, 1);
-  expect(job.relief.size.y / job.relief.size.x).toBeCloseTo(0.5, 3);
+  expect(job.layers[0].size.x).toBeCloseTo(300 - 2 * 9.525, 1);
+  expect(job.layers[0].size.y / job.layers[0].size.x).toBeCloseTo(0.5, 3);
   // In proportion it would be 56 mm high.
-  expect(job.relief.rise).toBeLessThanOrEqual(19 - SOUND_FLOOR);
-  expect(job.relief.rise).toBeGreaterThan(15);
+  expect(job.layers[0].rise).toBeLessThanOrEqual(19 - SOUND_FLOOR);
+  expect(job.layers[0].rise).toBeGreaterThan(15);
   expect(resolveTrenches(job).map((t) => Number(t.toFixed(6)))).toEqual([9.525, 3.175]);
 });
 
 test('without a board one is proposed around the relief, within the machine; inches are 25.4 times as large', () => {
   const small = proposeJob({ ...proposal, info: { ...info, unit: 'in', size: { x: 4, y: 2, z: 0.5 } } });
-  expect(small.relief.size.x).toBeCloseTo(101.6, 3);
-  expect(small.relief.rise).toBeCloseTo(12.7, 2);
+  expect(small.layers[0].size.x).toBeCloseTo(101.6, 3);
+  expect(small.layers[0].rise).toBeCloseTo(12.7, 2);
   expect(small.board.x).toBeGreaterThanOrEqual(101.6 + 2 * 9.525);
   const huge = proposeJob({ ...proposal, info: { ...info, size: { x: 9000, y: 4500, z: 10 } } });
   expect(huge.board.x).toBeLessThanOrEqual(HOBBY_MACHINE.x);
@@ -78,16 +81,16 @@ test.each<[string, (j: ReturnType<typeof proposeJob>) => void, RegExp]>([
   [
     'a negative rise',
     (j) => {
-      j.relief.rise = -2;
+      j.layers[0].rise = -2;
     },
-    /^relief\.rise is -2: /,
+    /^layers\.0\.rise is -2: /,
   ],
   [
     'no number',
     (j) => {
-      j.relief.size.x = Number.NaN;
+      j.layers[0].size.x = Number.NaN;
     },
-    /^relief\.size\.x is /,
+    /^layers\.0\.size\.x is /,
   ],
   [
     'a bit that is not there',

@@ -1,6 +1,8 @@
+import { type Layer, PLAIN_LAYER } from '../arrange/layer';
 import type { Cutter } from '../cutter/cutter';
 import { stepoverBase } from '../cutter/cutter';
 import type { SourceInfo } from '../sources/inspect';
+import { PLAIN_TONE } from '../sources/tone';
 import { MM_PER_INCH } from '../units/length';
 import { MATERIALS } from './defaults';
 import type { Board, Job, Machine } from './job';
@@ -73,42 +75,80 @@ export function proposeJob(p: Proposal): Job {
   const reach = Math.min(p.finish.fluteLength, p.rough.fluteLength) - 1;
   const rise =
     p.rise ?? Math.max(0.5, Math.floor(Math.min(inProportion, thickness - SOUND_FLOOR, reach) * 100 + 1e-6) / 100);
-  const material = p.board?.material ?? 'maple';
+  const mould = mode === 'sunk' && p.invert === true;
+  const layer = {
+    ...fileLayer('relief', p.file, p.hash, info, p.unit),
+    size: { x: clean(x), y: clean(y) },
+    rise: clean(rise),
+    centre: { x: clean(bx / 2), y: clean(by / 2) },
+    // A mould is carved into the board's top.
+    join: mould ? ('carve' as const) : ('stack' as const),
+    invert: mode === 'raised' && (p.invert ?? false),
+  };
   return {
-    version: 1,
+    ...plainJob({ ...p, board: { ...p.board, x: clean(bx), y: clean(by), thickness } }),
+    layers: [layer],
+    seat: { mode, skin: 0, drop: mode === 'sunk' && !mould ? clean(rise) : 0, press: null },
+  };
+}
+
+/** A layer of a file as it is proposed to be taken; its size, rise and place are still to be chosen. */
+export function fileLayer(id: string, file: string, hash: string, info: SourceInfo, unit?: 'mm' | 'in'): Layer {
+  return {
+    ...PLAIN_LAYER,
+    id,
+    name:
+      file
+        .replace(/\.[a-z0-9]+$/i, '')
+        .slice(0, 80)
+        .trim() || 'Relief',
+    source:
+      info.kind === 'image'
+        ? { kind: 'image', file, hash, blackIsGround: true, tone: PLAIN_TONE }
+        : {
+            kind: 'mesh',
+            file,
+            hash,
+            unit: unit ?? info.unit,
+            turns: info.turns,
+            flip: info.mirror,
+            base: info.base,
+          },
+    size: { x: 1, y: 1 },
+    rise: 1,
+    centre: { x: 0, y: 0 },
+  };
+}
+
+export type PlainJob = Pick<Proposal, 'name' | 'order' | 'machine' | 'rough' | 'finish'> & {
+  board: Partial<Board> & { x: number; y: number; thickness: number };
+};
+
+/** A job with a board, two bits and two passes, and nothing on the board yet. */
+export function plainJob(p: PlainJob): Job {
+  const { x, y } = p.board;
+  const material = p.board.material ?? 'maple';
+  return {
+    version: 2,
     name: p.name,
     order: p.order,
     board: {
-      x: clean(bx),
-      y: clean(by),
-      thickness,
       material,
       grain: 'along-x',
       origin: 'lower-left',
       zZero: 'top',
       spoilboard: true,
       place: {
-        x: clean(Math.max(0, Math.min(20, (p.machine.x - bx) / 2))),
-        y: clean(Math.max(0, Math.min(20, (p.machine.y - by) / 2))),
+        x: clean(Math.max(0, Math.min(20, (p.machine.x - x) / 2))),
+        y: clean(Math.max(0, Math.min(20, (p.machine.y - y) / 2))),
       },
       ...p.board,
     },
     machine: p.machine,
     cutters: [p.rough, p.finish].filter((c, i, all) => all.findIndex((d) => d.id === c.id) === i),
-    relief: {
-      file: p.file,
-      hash: p.hash,
-      kind: info.kind,
-      unit: p.unit ?? info.unit,
-      turns: info.turns,
-      mirror: info.mirror,
-      base: info.base,
-      size: { x: clean(x), y: clean(y) },
-      rise: clean(rise),
-      centre: { x: clean(bx / 2), y: clean(by / 2) },
-      invert: p.invert ?? false,
-    },
-    seat: { mode, skin: 0 },
+    layers: [],
+    gaps: [],
+    seat: { mode: 'raised', skin: 0, drop: 0, press: null },
     passes: [
       {
         id: 'rough',

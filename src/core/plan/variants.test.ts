@@ -1,18 +1,18 @@
 import { expect, test } from 'vitest';
 import { demoJobs } from '../../../demo/shop';
+import { contentLoader } from '../../server/content';
 import { localHost } from '../kernels/host';
-import { readSource } from '../sources/inspect';
 import { DRAWER, SHOP_MACHINE } from './defaults';
 import { type Job, jobSchema } from './job';
 import { planJob } from './pipeline';
 
 // The loaf in every way that it can be seated and cut, on a coarse grid: the proof of the written programs decides.
-const demo = demoJobs()[2];
-const source = readSource(demo.bytes, demo.file);
+const demo = (await demoJobs())[2];
+const load = contentLoader((h) => demo.files.get(h)!.bytes);
 
 function raised(j: Job): void {
   j.seat.mode = 'raised';
-  j.relief.invert = false;
+  j.layers[0].join = 'stack';
 }
 
 function bit(j: Job, pass: number, id: string, stepover: number): void {
@@ -23,10 +23,10 @@ function bit(j: Job, pass: number, id: string, stepover: number): void {
 }
 
 async function plan(edit: (j: Job) => void) {
-  const job = demo.job('0'.repeat(64));
+  const job = structuredClone(demo.job);
   job.cell = 0.2;
   edit(job);
-  const { summary } = await planJob(jobSchema.parse(job), async () => source, {
+  const { summary } = await planJob(jobSchema.parse(job), load, {
     host: localHost,
     progress() {},
     stage: async (name, _, run) => ({ key: name, result: await run() }),
@@ -155,7 +155,7 @@ test('without room for the trench the carver is told, and no rapid touches the b
     raised(j);
     j.board.x = 118;
     j.board.y = 80;
-    j.relief.centre = { x: 59, y: 40 };
+    j.layers[0].centre = { x: 59, y: 40 };
   });
   expect(found).toContain('margin');
   expect(found).not.toContain('rapid-through-material');
@@ -182,7 +182,7 @@ test.each<[string, (j: Job) => void, string]>([
   [
     'beside its board',
     (j) => {
-      j.relief.centre = { x: 500, y: 55 };
+      j.layers[0].centre = { x: 500, y: 55 };
     },
     'nothing-to-cut',
   ],
@@ -190,7 +190,7 @@ test.each<[string, (j: Job) => void, string]>([
     'beyond its board',
     (j) => {
       raised(j);
-      j.relief.centre.x = 40;
+      j.layers[0].centre.x = 40;
     },
     'outside-board',
   ],

@@ -18,6 +18,7 @@ export const RULES = [
   'grid',
   'left-over',
   'nothing-to-cut',
+  'missing-letters',
 ] as const;
 export type Rule = (typeof RULES)[number];
 export type Severity = 'error' | 'warning' | 'note';

@@ -1,6 +1,6 @@
 import { decode, encode } from 'fast-png';
-import type { Grid, HeightField } from '../field/height-field';
-import { AIR, makeField } from '../field/height-field';
+import type { HeightField } from '../field/height-field';
+import { luminance } from '../units/light';
 import { MAX_PIXELS, SourceError } from './source-error';
 
 /** A grayscale image as heights from 0 (black) to 1 (white), row 0 at the top as in the file. */
@@ -19,7 +19,7 @@ export function isPng(bytes: Uint8Array): boolean {
 }
 
 /**
- * Reads a PNG as heights. Colour is weighed to gray (ITU-R BT.601 luma); transparency counts as black. The declared size is checked
+ * Reads a PNG as heights. Colour is weighed to gray by its luminance; transparency counts as black. The declared size is checked
  * before anything is unpacked.
  * @throws SourceError
  */
@@ -64,9 +64,9 @@ export function parseHeightImage(bytes: Uint8Array, file: string): HeightImage {
     let alpha = 1;
     if (palette) {
       const c = palette[index];
-      gray = 0.299 * c[0] + 0.587 * c[1] + 0.114 * c[2];
+      gray = 255 * luminance(c[0] / 255, c[1] / 255, c[2] / 255);
       if (c.length > 3) alpha = c[3]! / 255;
-    } else if (channels >= 3) gray = 0.299 * png.data[k] + 0.587 * png.data[k + 1] + 0.114 * png.data[k + 2];
+    } else if (channels >= 3) gray = top * luminance(png.data[k] / top, png.data[k + 1] / top, png.data[k + 2] / top);
     else gray = index;
     if (!palette && (channels === 2 || channels === 4)) alpha = png.data[k + channels - 1] / top;
     const v = (gray / top) * alpha;
@@ -78,55 +78,6 @@ export function parseHeightImage(bytes: Uint8Array, file: string): HeightImage {
     throw new SourceError(`${file}: every pixel has the same gray, so there is no relief in it; choose a height image`);
   }
   return { width, height, values, depth };
-}
-
-/**
- * The image over a box of the board: heights 0..rise by bilinear interpolation between pixel centres (nearest beyond the
- * outermost centres), AIR outside the box. Where the image is finer than the cells the mean of each cell's pixels is
- * taken, so that nothing aliases.
- */
-export function imageField(
-  image: HeightImage,
-  box: { x0: number; y0: number; x1: number; y1: number },
-  rise: number,
-  invert: boolean,
-  grid: Grid,
-): HeightField {
-  const f = makeField(grid, AIR);
-  const px = image.width / (box.x1 - box.x0);
-  const py = image.height / (box.y1 - box.y0);
-  const nx = Math.max(1, Math.round(px * grid.cell));
-  const ny = Math.max(1, Math.round(py * grid.cell));
-  const at = (u: number, v: number) => {
-    const cu = Math.min(Math.max(u - 0.5, 0), image.width - 1);
-    const cv = Math.min(Math.max(v - 0.5, 0), image.height - 1);
-    const i = Math.min(Math.floor(cu), Math.max(0, image.width - 2));
-    const j = Math.min(Math.floor(cv), Math.max(0, image.height - 2));
-    const i1 = Math.min(i + 1, image.width - 1);
-    const j1 = Math.min(j + 1, image.height - 1);
-    const a = image.values[j * image.width + i] * (1 - cu + i) + image.values[j * image.width + i1] * (cu - i);
-    const b = image.values[j1 * image.width + i] * (1 - cu + i) + image.values[j1 * image.width + i1] * (cu - i);
-    return a * (1 - cv + j) + b * (cv - j);
-  };
-  for (let j = 0; j < grid.height; j++) {
-    const y = grid.originY + j * grid.cell;
-    if (y < box.y0 || y > box.y1) continue;
-    for (let i = 0; i < grid.width; i++) {
-      const x = grid.originX + i * grid.cell;
-      if (x < box.x0 || x > box.x1) continue;
-      let sum = 0;
-      for (let b = 0; b < ny; b++) {
-        for (let a = 0; a < nx; a++) {
-          const u = (x - box.x0 + ((a + 0.5) / nx - 0.5) * grid.cell) * px;
-          const v = (box.y1 - y + ((b + 0.5) / ny - 0.5) * grid.cell) * py;
-          sum += at(u, v);
-        }
-      }
-      const h = sum / (nx * ny);
-      f.data[j * grid.width + i] = (invert ? 1 - h : h) * rise;
-    }
-  }
-  return f;
 }
 
 /**

@@ -1,4 +1,4 @@
-import type { Mesh } from './stl';
+import type { Mesh } from './mesh';
 
 /** Quarter turns about each axis (applied x, then y, then z) and a mirror in x before them. */
 export interface Orientation {
@@ -11,49 +11,94 @@ export interface Box {
   max: [number, number, number];
 }
 
-/** The mesh turned and mirrored; exact, because quarter turns only swap and negate. Winding is kept consistent. */
-export function orientMesh(mesh: Mesh, o: Orientation): Mesh {
-  const out = new Float32Array(mesh.triangles.length);
-  const [tx, ty, tz] = o.turns.map((t) => ((t % 4) + 4) % 4);
-  for (let i = 0; i < out.length; i += 3) {
-    let x = mesh.triangles[i];
-    let y = mesh.triangles[i + 1];
-    let z = mesh.triangles[i + 2];
-    if (o.mirror) x = -x;
-    for (let k = 0; k < tx; k++) [y, z] = [-z, y];
-    for (let k = 0; k < ty; k++) [z, x] = [-x, z];
-    for (let k = 0; k < tz; k++) [x, y] = [-y, x];
-    // Mirroring turns triangles inside out: put their corners the other way round.
-    const corner = o.mirror ? (i % 9 === 3 ? i + 3 : i % 9 === 6 ? i - 3 : i) : i;
-    out[corner] = x;
-    out[corner + 1] = y;
-    out[corner + 2] = z;
-  }
-  return { triangles: out };
+/** Where the axes of a turned mesh come from: for x, y and z the file's axis and its sign. */
+export interface Axes {
+  from: [number, number, number];
+  sign: [number, number, number];
+  /** -1 when the triangles come out inside out. */
+  winding: 1 | -1;
 }
 
-export function boxOf(mesh: Mesh): Box {
-  const min: Box['min'] = [Infinity, Infinity, Infinity];
-  const max: Box['max'] = [-Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < mesh.triangles.length; i++) {
-    const v = mesh.triangles[i];
-    const a = i % 3;
-    if (v < min[a]) min[a] = v;
-    if (v > max[a]) max[a] = v;
+/** Quarter turns and a mirror only swap and negate axes, so that a turned mesh needs no copy. */
+export function axesOf(o: Orientation): Axes {
+  let from: Axes['from'] = [0, 1, 2];
+  let sign: Axes['sign'] = [o.mirror ? -1 : 1, 1, 1];
+  const quarter = (a: number, b: number) => {
+    // What was axis a comes from -b, what was b from a.
+    const [f, s] = [from.slice() as Axes['from'], sign.slice() as Axes['sign']];
+    f[a] = from[b];
+    s[a] = -sign[b];
+    f[b] = from[a];
+    s[b] = sign[a];
+    [from, sign] = [f, s];
+  };
+  const times = (n: number, a: number, b: number) => {
+    for (let k = ((n % 4) + 4) % 4; k > 0; k--) quarter(a, b);
+  };
+  times(o.turns[0], 1, 2);
+  times(o.turns[1], 2, 0);
+  times(o.turns[2], 0, 1);
+  return { from, sign, winding: o.mirror ? -1 : 1 };
+}
+
+const AS_IT_IS: Axes = { from: [0, 1, 2], sign: [1, 1, 1], winding: 1 };
+
+/** The box of a mesh as it lies in its file, worked out once. */
+const BOXES = new WeakMap<Float32Array, Box>();
+
+function fileBox(mesh: Mesh): Box {
+  const had = BOXES.get(mesh.triangles);
+  if (had) return had;
+  const v = mesh.triangles;
+  let x0 = Infinity;
+  let y0 = Infinity;
+  let z0 = Infinity;
+  let x1 = -Infinity;
+  let y1 = -Infinity;
+  let z1 = -Infinity;
+  for (let i = 0; i < v.length; i += 3) {
+    const x = v[i];
+    const y = v[i + 1];
+    const z = v[i + 2];
+    if (x < x0) x0 = x;
+    if (x > x1) x1 = x;
+    if (y < y0) y0 = y;
+    if (y > y1) y1 = y;
+    if (z < z0) z0 = z;
+    if (z > z1) z1 = z;
   }
-  return { min, max };
+  const box: Box = { min: [x0, y0, z0], max: [x1, y1, z1] };
+  BOXES.set(v, box);
+  return box;
+}
+
+export function boxOf(mesh: Mesh, axes = AS_IT_IS): Box {
+  const { min, max } = fileBox(mesh);
+  const end = (a: number, top: boolean) => {
+    const f = axes.from[a];
+    return axes.sign[a] > 0 ? (top ? max[f] : min[f]) : -(top ? min[f] : max[f]);
+  };
+  return { min: [end(0, false), end(1, false), end(2, false)], max: [end(0, true), end(1, true), end(2, true)] };
 }
 
 /** Area of the triangles whose plane is square to z, by height, and whether they look down. File units. */
-function flats(mesh: Mesh): Map<number, { area: number; z: number }> {
-  const { min, max } = boxOf(mesh);
+function flats(mesh: Mesh, axes: Axes, box: Box): Map<number, { area: number; z: number }> {
+  const { min, max } = box;
   const step = Math.max((max[2] - min[2]) * 1e-3, 1e-9);
   const out = new Map<number, { area: number; z: number }>();
   const v = mesh.triangles;
+  const [fx, fy, fz] = axes.from;
+  const [sx, sy, sz] = axes.sign;
+  const flip = (axes.winding * sx * sy) / 2;
   for (let t = 0; t < v.length; t += 9) {
-    const low = Math.min(v[t + 2], v[t + 5], v[t + 8]);
-    if (Math.max(v[t + 2], v[t + 5], v[t + 8]) - low > step / 10) continue;
-    const area = ((v[t + 3] - v[t]) * (v[t + 7] - v[t + 1]) - (v[t + 4] - v[t + 1]) * (v[t + 6] - v[t])) / 2;
+    const z0 = v[t + fz] * sz;
+    const z1 = v[t + 3 + fz] * sz;
+    const z2 = v[t + 6 + fz] * sz;
+    const low = Math.min(z0, z1, z2);
+    if (Math.max(z0, z1, z2) - low > step / 10) continue;
+    const x0 = v[t + fx];
+    const y0 = v[t + fy];
+    const area = ((v[t + 3 + fx] - x0) * (v[t + 6 + fy] - y0) - (v[t + 6 + fx] - x0) * (v[t + 3 + fy] - y0)) * flip;
     const key = Math.round((low - min[2]) / step);
     const had = out.get(key);
     if (had) had.area += area;
@@ -66,11 +111,12 @@ function flats(mesh: Mesh): Map<number, { area: number; z: number }> {
  * The plane proposed as the relief's base: the flat back, when triangles looking straight down at one height cover at
  * least a fifth of the plan's box; otherwise the lowest point. File units along z.
  */
-export function proposeBase(mesh: Mesh): { z: number; flatBack: boolean } {
-  const { min, max } = boxOf(mesh);
+export function proposeBase(mesh: Mesh, axes = AS_IT_IS): { z: number; flatBack: boolean } {
+  const box = boxOf(mesh, axes);
+  const { min, max } = box;
   const plan = (max[0] - min[0]) * (max[1] - min[1]);
   let best = { z: min[2], area: 0 };
-  for (const f of flats(mesh).values()) if (-f.area > best.area) best = { z: f.z, area: -f.area };
+  for (const f of flats(mesh, axes, box).values()) if (-f.area > best.area) best = { z: f.z, area: -f.area };
   const flatBack = best.area >= 0.2 * plan;
   return { z: flatBack ? best.z : min[2], flatBack };
 }
@@ -91,10 +137,10 @@ const LYING: Orientation['turns'][] = [
 export function proposeOrientation(mesh: Mesh): Orientation {
   let best: { turns: Orientation['turns']; score: number } | undefined;
   for (const turns of LYING) {
-    const turned = orientMesh(mesh, { turns, mirror: false });
-    const { min, max } = boxOf(turned);
+    const axes = axesOf({ turns, mirror: false });
+    const { min, max } = boxOf(mesh, axes);
     const thickness = (max[2] - min[2]) / Math.max(max[0] - min[0], max[1] - min[1], 1e-9);
-    const score = thickness - (proposeBase(turned).flatBack ? 10 : 0);
+    const score = thickness - (proposeBase(mesh, axes).flatBack ? 10 : 0);
     if (!best || score < best.score - 1e-6) best = { turns, score };
   }
   return { turns: best?.turns ?? [0, 0, 0], mirror: false };

@@ -4,10 +4,23 @@ import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three
 import { MeshBVH } from 'three-mesh-bvh';
 import { expect, test } from 'vitest';
 import { AIR, boardGrid } from '../field/height-field';
-import { boxOf, guessUnit, orientMesh, proposeBase, proposeOrientation } from './orient';
-import { rasterise } from './rasterise';
+import type { Mesh } from './mesh';
+import { axesOf, boxOf, guessUnit, type Orientation, proposeBase, proposeOrientation } from './orient';
+import { type Placement, rasterise } from './rasterise';
 
-const still = { sx: 1, sy: 1, sz: 1, tx: 0, ty: 0, tz: 0 };
+const still: Placement = { x: [1, 0, 0, 0], y: [0, 1, 0, 0], z: [0, 0, 1, 0] };
+
+/** A mesh turned and mirrored, corner by corner. */
+function turned(mesh: Mesh, o: Orientation): Mesh {
+  const { from, sign, winding } = axesOf(o);
+  const out = new Float32Array(mesh.triangles.length);
+  for (let i = 0; i < out.length; i++) {
+    const corner = Math.floor((i % 9) / 3);
+    const to = winding < 0 && corner > 0 ? i + (corner === 1 ? 3 : -3) : i;
+    out[to] = sign[i % 3] * mesh.triangles[i - (i % 3) + from[i % 3]];
+  }
+  return { triangles: out };
+}
 
 function bunnyMesh() {
   const out = new Float32Array(bunny.cells.length * 9);
@@ -23,7 +36,7 @@ test('the bunny as a height field is what rays from above hit (three-mesh-bvh)',
   const mesh = bunnyMesh();
   const { min, max } = boxOf(mesh);
   const k = 60 / (max[0] - min[0]);
-  const place = { sx: k, sy: k, sz: k, tx: -min[0] * k, ty: -min[1] * k, tz: -min[2] * k };
+  const place: Placement = { x: [k, 0, 0, -min[0] * k], y: [0, k, 0, -min[1] * k], z: [0, 0, k, -min[2] * k] };
   const grid = boardGrid(60, Math.ceil((max[1] - min[1]) * k), 0.5);
   const { field } = rasterise(mesh, place, grid);
   const scaled = new Float32Array(mesh.triangles.length);
@@ -121,16 +134,16 @@ test('quarter turns are exact and four of them are none; a mirror keeps faces fa
     for (let i = 0; i < 4; i++) {
       const turns: [number, number, number] = [0, 0, 0];
       turns[axis] = 1;
-      t = orientMesh(t, { turns, mirror: false });
+      t = turned(t, { turns, mirror: false });
     }
     expect(t.triangles.map((v) => v + 0)).toEqual(m.triangles);
   }
-  expect(proposeBase(orientMesh(m, { turns: [0, 0, 0], mirror: true }))).toEqual(proposeBase(m));
+  expect(proposeBase(turned(m, { turns: [0, 0, 0], mirror: true }))).toEqual(proposeBase(m));
 });
 
 test('a slab that stands on its side is laid on its flat back', () => {
-  const standing = orientMesh(slab(), { turns: [1, 0, 0], mirror: false });
-  const laid = orientMesh(standing, proposeOrientation(standing));
+  const standing = turned(slab(), { turns: [1, 0, 0], mirror: false });
+  const laid = turned(standing, proposeOrientation(standing));
   const { min, max } = boxOf(laid);
   expect(max[2] - min[2]).toBeCloseTo(4, 6);
   expect(proposeBase(laid)).toEqual({ z: min[2], flatBack: true });

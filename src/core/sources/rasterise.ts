@@ -1,14 +1,11 @@
 import { AIR, type Grid, type HeightField, makeField } from '../field/height-field';
-import type { Mesh } from './stl';
+import type { Mesh } from './mesh';
 
-/** Where file coordinates land: x' = x * sx + tx and so on, mm. */
+/** Where file coordinates land, mm: the rows of x', y' and z', each a x + b y + c z + d. */
 export interface Placement {
-  sx: number;
-  sy: number;
-  sz: number;
-  tx: number;
-  ty: number;
-  tz: number;
+  x: [number, number, number, number];
+  y: [number, number, number, number];
+  z: [number, number, number, number];
 }
 
 export interface Rastered {
@@ -29,20 +26,19 @@ export function rasterise(mesh: Mesh, p: Placement, grid: Grid, thinTolerance = 
   const { data } = field;
   const v = mesh.triangles;
   // Cell units in plan: cell (i, j) has its centre at (i, j).
-  const ax = p.sx / cell;
-  const bx = (p.tx - originX) / cell;
-  const ay = p.sy / cell;
-  const by = (p.ty - originY) / cell;
+  const X = p.x.map((m, i) => (m - (i === 3 ? originX : 0)) / cell);
+  const Y = p.y.map((m, i) => (m - (i === 3 ? originY : 0)) / cell);
+  const Z = p.z;
   for (let t = 0; t < v.length; t += 9) {
-    const x0 = v[t] * ax + bx;
-    const y0 = v[t + 1] * ay + by;
-    const z0 = v[t + 2] * p.sz + p.tz;
-    const x1 = v[t + 3] * ax + bx;
-    const y1 = v[t + 4] * ay + by;
-    const z1 = v[t + 5] * p.sz + p.tz;
-    const x2 = v[t + 6] * ax + bx;
-    const y2 = v[t + 7] * ay + by;
-    const z2 = v[t + 8] * p.sz + p.tz;
+    const x0 = v[t] * X[0] + v[t + 1] * X[1] + v[t + 2] * X[2] + X[3];
+    const y0 = v[t] * Y[0] + v[t + 1] * Y[1] + v[t + 2] * Y[2] + Y[3];
+    const z0 = v[t] * Z[0] + v[t + 1] * Z[1] + v[t + 2] * Z[2] + Z[3];
+    const x1 = v[t + 3] * X[0] + v[t + 4] * X[1] + v[t + 5] * X[2] + X[3];
+    const y1 = v[t + 3] * Y[0] + v[t + 4] * Y[1] + v[t + 5] * Y[2] + Y[3];
+    const z1 = v[t + 3] * Z[0] + v[t + 4] * Z[1] + v[t + 5] * Z[2] + Z[3];
+    const x2 = v[t + 6] * X[0] + v[t + 7] * X[1] + v[t + 8] * X[2] + X[3];
+    const y2 = v[t + 6] * Y[0] + v[t + 7] * Y[1] + v[t + 8] * Y[2] + Y[3];
+    const z2 = v[t + 6] * Z[0] + v[t + 7] * Z[1] + v[t + 8] * Z[2] + Z[3];
     const area = edge(x0, y0, x1, y1, x2, y2);
     if (area === 0) continue;
     const sign = area > 0 ? 1 : -1;
@@ -77,12 +73,15 @@ function edge(ax: number, ay: number, bx: number, by: number, cx: number, cy: nu
 function countThin(mesh: Mesh, p: Placement, f: HeightField, tolerance: number): number {
   const lost = new Set<number>();
   const v = mesh.triangles;
+  const { x: X, y: Y, z: Z } = p;
   for (let t = 0; t < v.length; t += 3) {
-    const i = Math.round((v[t] * p.sx + p.tx - f.originX) / f.cell);
-    const j = Math.round((v[t + 1] * p.sy + p.ty - f.originY) / f.cell);
+    const x = v[t] * X[0] + v[t + 1] * X[1] + v[t + 2] * X[2] + X[3];
+    const y = v[t] * Y[0] + v[t + 1] * Y[1] + v[t + 2] * Y[2] + Y[3];
+    const i = Math.round((x - f.originX) / f.cell);
+    const j = Math.round((y - f.originY) / f.cell);
     if (i < 1 || j < 1 || i > f.width - 2 || j > f.height - 2) continue;
     const k = j * f.width + i;
-    const z = v[t + 2] * p.sz + p.tz - tolerance;
+    const z = v[t] * Z[0] + v[t + 1] * Z[1] + v[t + 2] * Z[2] + Z[3] - tolerance;
     if (f.data[k] >= z) continue;
     let seen = false;
     for (let dj = -1; dj <= 1 && !seen; dj++) {

@@ -1,9 +1,5 @@
+import type { Mesh } from './mesh';
 import { MAX_TRIANGLES, SourceError } from './source-error';
-
-/** Corners of the triangles, nine floats each, in the file's own unit. */
-export interface Mesh {
-  triangles: Float32Array;
-}
 
 const HEADER = 84;
 const RECORD = 50;

@@ -1,12 +1,14 @@
 'use client';
-import { type PointerEvent as ReactPointerEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type ReactNode, type PointerEvent as ReactPointerEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type Picture, shade, tint } from '@/core/arrange/picture';
+import type { Grid } from '@/core/field/height-field';
 import type { Job } from '@/core/plan/job';
 import { zeroOf } from '@/core/program/writer';
 import type { Finding } from '@/core/proof/finding';
 import { formatLength } from '@/core/units/length';
 import type { Surface } from '../job/surface';
 import { useDark } from '../theme-switch';
-import { shade, themeColour, tint } from './shade';
+import { themeColour } from './theme-colour';
 
 /** A line across the board, mm; what the depth strip shows. */
 export interface SectionLine {
@@ -39,16 +41,20 @@ interface Props {
   findings: Finding[];
   picked: Finding | null;
   onPick(f: Finding): void;
+  /** Places that are marked on the board. */
+  marked: { grid: Grid; mask: Uint8Array } | null;
+  /** Handles that lie over the board; the section line is then moved by its ends only. */
+  hands?: ReactNode;
 }
 
 type Grip = 'start' | 'end' | 'line';
 
 /** A picture as a canvas, to be drawn at any size. */
-function canvasOf(image: ImageData): HTMLCanvasElement {
+function canvasOf(image: Picture): HTMLCanvasElement {
   const off = document.createElement('canvas');
   off.width = image.width;
   off.height = image.height;
-  off.getContext('2d')?.putImageData(image, 0, 0);
+  off.getContext('2d')?.putImageData(new ImageData(image.data, image.width, image.height), 0, 0);
   return off;
 }
 
@@ -67,6 +73,8 @@ export function BoardPlan({
   findings,
   picked,
   onPick,
+  marked,
+  hands,
 }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const svg = useRef<SVGSVGElement>(null);
@@ -91,12 +99,11 @@ export function BoardPlan({
     });
     return canvasOf(image);
   }, [surface, mode, dark]);
-  const below = surface?.below ?? null;
-  const lost = useMemo(
-    () => (below && typeof document !== 'undefined' ? canvasOf(tint(below.grid, below.mask)) : null),
-    [below],
+  const shownMarks = marked ?? surface?.clipped ?? null;
+  const marks = useMemo(
+    () => (shownMarks && typeof document !== 'undefined' ? canvasOf(tint(shownMarks.grid, shownMarks.mask)) : null),
+    [shownMarks],
   );
-  const { centre, size } = job.relief;
 
   useEffect(() => {
     const c = canvas.current;
@@ -112,16 +119,8 @@ export function BoardPlan({
     g.imageSmoothingEnabled = true;
     g.imageSmoothingQuality = 'high';
     g.drawImage(picture, left, bottom - board.y * scale, board.x * scale, board.y * scale);
-    // What falls below the base plane, over the relief's own box.
-    if (lost)
-      g.drawImage(
-        lost,
-        left + (centre.x - size.x / 2) * scale,
-        bottom - (centre.y + size.y / 2) * scale,
-        size.x * scale,
-        size.y * scale,
-      );
-  }, [picture, lost, width, height, left, bottom, scale, board.x, board.y, centre.x, centre.y, size.x, size.y]);
+    if (marks) g.drawImage(marks, left, bottom - board.y * scale, board.x * scale, board.y * scale);
+  }, [picture, marks, width, height, left, bottom, scale, board.x, board.y]);
 
   const place = (e: ReactPointerEvent) => {
     const r = svg.current!.getBoundingClientRect();
@@ -200,6 +199,7 @@ export function BoardPlan({
           strokeWidth={1.5}
           strokeDasharray="6 3"
         />
+        {hands}
         <line
           x1={px(section.x0)}
           y1={py(section.y0)}
@@ -207,6 +207,7 @@ export function BoardPlan({
           y2={py(section.y1)}
           stroke="transparent"
           strokeWidth={16}
+          pointerEvents={hands ? 'none' : undefined}
           className="cursor-move"
           onPointerDown={take('line')}
           tabIndex={0}

@@ -3,10 +3,10 @@ import { Canvas, useThree } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, Color } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+import { DEPTH } from '@/core/arrange/picture';
 import { MASK } from '@/core/arrange/target';
 import type { Job } from '@/core/plan/job';
 import type { Surface } from '../job/surface';
-import { DEPTH } from './shade';
 
 /** Cells along the longer side while turning: what software rendering still draws at once. */
 const MESH_CELLS = 320;

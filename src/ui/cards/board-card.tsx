@@ -1,4 +1,6 @@
 'use client';
+import type { SurfaceFacts } from '@/core/arrange/compose';
+import { ledgerOf } from '@/core/arrange/ledger';
 import type { Board, Job, Machine, Origin } from '@/core/plan/job';
 import { formatLength } from '@/core/units/length';
 import { api, type LibraryInfo } from '../api';
@@ -26,9 +28,9 @@ const GRAIN: [Board['grain'], string][] = [
 ];
 
 /** The board: what lies on the machine, and how the relief sits in it. */
-export function BoardCard({ job, change, library }: CardProps) {
-  const { board, seat, relief } = job;
-  const backing = board.thickness - seat.skin - relief.rise;
+export function BoardCard({ job, change, library, facts }: CardProps & { facts: SurfaceFacts | null }) {
+  const { board, seat } = job;
+  const { depth, backing } = ledgerOf(job.layers, seat, board.thickness, facts ?? { peak: 0, low: 0 });
   const caution = library?.materials.find((m) => m.name === board.material)?.caution;
   const set = (edit: (b: Board) => void) => change((j) => edit(j.board));
   return (
@@ -39,8 +41,8 @@ export function BoardCard({ job, change, library }: CardProps) {
       <Sentence>
         {backing >= 0 ? (
           <>
-            The relief takes <b>{formatLength(relief.rise)}</b>, <b>{formatLength(backing)}</b> of backing stays below
-            it
+            What is arranged takes <b>{formatLength(depth, 'mm', 2)}</b>, <b>{formatLength(backing, 'mm', 2)}</b> of
+            backing stays below it
             {seat.skin > 0 && (
               <>
                 , and <b>{formatLength(seat.skin)}</b> of skin goes from the top
@@ -50,7 +52,7 @@ export function BoardCard({ job, change, library }: CardProps) {
           </>
         ) : (
           <>
-            The board is <b>{formatLength(-backing)}</b> too thin for this relief.
+            The board is <b>{formatLength(-backing, 'mm', 2)}</b> too thin for what is arranged on it.
           </>
         )}
       </Sentence>
@@ -84,14 +86,30 @@ export function BoardCard({ job, change, library }: CardProps) {
         onChange={(v) => set((b) => (b.zZero = v))}
       />
       <Choice
-        label="Relief sits"
+        label="It sits"
         value={seat.mode}
         options={[
           ['raised', 'raised from the ground'],
           ['sunk', 'sunk into the top'],
         ]}
-        onChange={(v) => change((j) => (j.seat.mode = v))}
+        onChange={(v) =>
+          change((j) => {
+            j.seat.mode = v;
+            // What stands over its base plane is sunk with it; what is carved starts from the top.
+            j.seat.drop = v === 'sunk' ? Number(Math.max(0, facts?.peak ?? 0).toFixed(3)) : 0;
+          })
+        }
       />
+      {seat.mode === 'sunk' && (
+        <LengthField
+          label="Base sunk by"
+          value={seat.drop}
+          min={0}
+          max={500}
+          onChange={(v) => change((j) => (j.seat.drop = v))}
+          note="its base plane below the board's top; 0 when it is carved from the top"
+        />
+      )}
       <LengthField
         label="Skin above"
         value={seat.skin}
@@ -102,8 +120,8 @@ export function BoardCard({ job, change, library }: CardProps) {
       />
       <LengthField
         label="Backing below"
-        value={Number(backing.toFixed(4))}
-        onChange={(v) => change((j) => (j.seat.skin = Math.max(0, j.board.thickness - j.relief.rise - v)))}
+        value={Number(backing.toFixed(3))}
+        onChange={(v) => change((j) => (j.seat.skin = Math.max(0, j.board.thickness - depth - v)))}
       />
       <Tick
         label="A spoilboard lies under it"

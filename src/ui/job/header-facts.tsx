@@ -1,3 +1,5 @@
+import type { SurfaceFacts } from '@/core/arrange/compose';
+import { seatedDepth } from '@/core/arrange/ledger';
 import type { Job } from '@/core/plan/job';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
 import type { PlanInfo } from '../api';
@@ -12,9 +14,20 @@ function Fact({ value, label, alarm }: { value: string; label: string; alarm?: b
 }
 
 /** What a carver checks before pressing start. */
-export function HeaderFacts({ job, plan, fresh }: { job: Job; plan: PlanInfo | null; fresh: boolean }) {
+export function HeaderFacts({
+  job,
+  plan,
+  fresh,
+  facts,
+}: {
+  job: Job;
+  plan: PlanInfo | null;
+  fresh: boolean;
+  facts: SurfaceFacts | null;
+}) {
   const s = fresh && plan?.status === 'done' ? plan.summary : null;
-  const { board, relief, seat } = job;
+  const { board, seat } = job;
+  const depth = seatedDepth(seat, facts ?? { peak: 0, low: 0 }) + seat.skin;
   const bits = new Set(job.passes.map((p) => p.cutter)).size;
   const serious = s?.findings.filter((f) => f.severity !== 'note').length ?? 0;
   const first = s?.findings[0];
@@ -24,14 +37,11 @@ export function HeaderFacts({ job, plan, fresh }: { job: Job; plan: PlanInfo | n
         value={`${trimNumber(board.x, 1)} × ${trimNumber(board.y, 1)} × ${trimNumber(board.thickness, 1)} mm`}
         label={`${board.material} board`}
       />
+      <Fact value={formatLength(s?.deepest ?? depth, 'mm', 1)} label={s ? 'deepest cut' : 'deepest, planned'} />
       <Fact
-        value={formatLength(s?.deepest ?? relief.rise + seat.skin, 'mm', 1)}
-        label={s ? 'deepest cut' : 'deepest, planned'}
-      />
-      <Fact
-        value={formatLength(s?.thinnest ?? board.thickness - relief.rise - seat.skin, 'mm', 1)}
+        value={formatLength(s?.thinnest ?? board.thickness - depth, 'mm', 1)}
         label={s ? 'thinnest left' : 'left, planned'}
-        alarm={board.thickness - relief.rise - seat.skin < 1.5}
+        alarm={board.thickness - depth < 1.5}
       />
       <Fact
         value={s ? formatDuration(s.seconds) : '–'}

@@ -11,7 +11,9 @@ function stateOf(station: Station, job: Job, plan: PlanInfo | null, fresh: boole
     case 'Board':
       return `${formatLength(job.board.thickness, 'mm', 1)} measured`;
     case 'Arrange':
-      return `1 relief, ${job.seat.mode}`;
+      return job.layers.length === 0
+        ? 'nothing yet'
+        : `${job.layers.length} ${job.layers.length === 1 ? 'layer' : 'layers'}, ${job.seat.mode}`;
     case 'Passes':
       return `${job.passes.length} ${job.passes.length === 1 ? 'pass' : 'passes'}`;
     case 'Proof':

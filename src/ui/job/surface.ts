@@ -1,12 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { previewTarget } from '@/core/arrange/preview';
 import type { Grid, HeightField } from '@/core/field/height-field';
-import type { Job } from '@/core/plan/job';
-import { resolveTrenches } from '@/core/plan/trenches';
-import { fetchPreview, fetchView, type PlanInfo } from '../api';
+import { fetchView, type PlanInfo } from '../api';
+import type { ArrangementLook } from '../arrange/use-arrangement';
 
-/** What is shown of the board: the proven cut when the plan is of this very document, else a coarse target at once. */
+/** What is shown of the board: the proven cut when the plan is of this very document, else the target at once. */
 export interface Surface {
   grid: Grid;
   target: HeightField;
@@ -15,21 +13,17 @@ export interface Surface {
   deviation: Float32Array | null;
   mask: Uint8Array;
   proven: boolean;
-  /** Share of the relief's plan below the base plane. */
-  lostPlan: number;
-  /** Where that is, over the relief's own box; null when nothing is lost. */
-  below: { grid: Grid; mask: Uint8Array } | null;
+  /** What is clipped of the layers; null when nothing is. */
+  clipped: { grid: Grid; mask: Uint8Array } | null;
 }
 
-export function useSurface(job: Job | undefined, plan: PlanInfo | null, fresh: boolean): Surface | null {
-  const relief = job?.relief;
-  const preview = useQuery({
-    queryKey: ['preview', relief?.hash, relief?.turns, relief?.mirror, relief?.base],
-    queryFn: () => fetchPreview(relief!.hash, relief!),
-    enabled: relief !== undefined,
-    staleTime: Infinity,
-    placeholderData: (old) => old,
-  });
+/** @param wanted 'cut' shows the proven cut where there is one, 'layers' the layers as they are being arranged */
+export function useSurface(
+  { coarse, sharp }: ArrangementLook,
+  plan: PlanInfo | null,
+  fresh: boolean,
+  wanted: 'cut' | 'layers',
+): Surface | null {
   const done = fresh && plan?.status === 'done' ? plan.id : null;
   const view = useQuery({
     queryKey: ['view', done],
@@ -37,16 +31,10 @@ export function useSurface(job: Job | undefined, plan: PlanInfo | null, fresh: b
     enabled: done !== null,
     staleTime: Infinity,
   });
-  const coarse = useMemo(() => {
-    if (!job || !preview.data) return null;
-    const { field, mask } = previewTarget(job, preview.data.grid, preview.data.data, resolveTrenches(job));
-    return { grid: field, target: field, cut: null, rough: null, deviation: null, mask, proven: false };
-  }, [job, preview.data]);
   return useMemo(() => {
-    const lostPlan = preview.data?.lostPlan ?? 0;
-    const below = preview.data && lostPlan > 0 ? { grid: preview.data.grid, mask: preview.data.below } : null;
     const v = done !== null ? view.data : undefined;
-    if (v) {
+    const look = sharp ?? coarse;
+    if (v && wanted === 'cut') {
       const field = (data: Float32Array): HeightField => ({ ...v.grid, data });
       return {
         grid: v.grid,
@@ -56,12 +44,21 @@ export function useSurface(job: Job | undefined, plan: PlanInfo | null, fresh: b
         deviation: v.deviation,
         mask: v.mask,
         proven: true,
-        lostPlan,
-        below,
+        clipped: null,
       };
     }
-    return coarse && { ...coarse, lostPlan, below };
-  }, [done, view.data, coarse, preview.data]);
+    if (!look) return null;
+    return {
+      grid: look.grid,
+      target: { ...look.grid, data: look.target },
+      cut: null,
+      rough: null,
+      deviation: null,
+      mask: look.mask,
+      proven: false,
+      clipped: look.clipped ? { grid: look.grid, mask: look.clipped } : null,
+    };
+  }, [done, view.data, coarse, sharp, wanted]);
 }
 
 /** Value of a field's cell at a place, or null outside. */

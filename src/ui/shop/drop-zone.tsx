@@ -2,9 +2,9 @@
 import { Upload } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
-import { api, uploadAsset } from '../api';
+import { api, uploadAsset, uploadJob } from '../api';
 
-/** Takes a relief file, by dropping or choosing it, and opens the job that is made from it. */
+/** Takes a relief file or an exported job, by dropping or choosing it, and opens the job that it makes; or starts from an empty board. */
 export function DropZone() {
   const router = useRouter();
   const input = useRef<HTMLInputElement>(null);
@@ -19,11 +19,17 @@ export function DropZone() {
       setError(`${file.name}: is ${file.size} bytes, more than 2 GB; reduce the model`);
       return;
     }
-    const { done, cancel } = uploadAsset(file, (share) => setUpload((u) => u && { ...u, share }));
-    setUpload({ name: file.name, share: 0, cancel });
+    const progress = (share: number) => setUpload((u) => u && { ...u, share });
     try {
-      const asset = await done;
-      const job = await api.createJob(asset.hash);
+      if (/\.zip$/i.test(file.name)) {
+        const { done, cancel } = uploadJob(file, progress);
+        setUpload({ name: file.name, share: 0, cancel });
+        router.push(`/jobs/${(await done).id}`);
+        return;
+      }
+      const { done, cancel } = uploadAsset(file, progress);
+      setUpload({ name: file.name, share: 0, cancel });
+      const job = await api.createJob((await done).hash);
       router.push(`/jobs/${job.id}`);
     } catch (e) {
       setError((e as Error).message);
@@ -48,12 +54,13 @@ export function DropZone() {
         <Upload size={22} className="text-primary" aria-hidden />
         <span className="slab text-lg">Drop a relief here, or choose a file</span>
         <span className="soft text-sm">
-          STL, or a grayscale PNG of heights. Board, bits and passes are proposed; everything stays open to change.
+          A model (STL, OBJ, PLY, 3MF), an image (PNG, TIFF, JPEG, WebP), or a job that was exported here (zip). Board,
+          bits and passes are proposed; everything stays open to change.
         </span>
         <input
           ref={input}
           type="file"
-          accept=".stl,.png,model/stl,image/png"
+          accept=".stl,.obj,.ply,.3mf,.png,.tif,.tiff,.jpg,.jpeg,.webp,.gif,.zip"
           className="sr-only"
           onChange={(e) => {
             void take(e.target.files?.[0]);
@@ -61,6 +68,19 @@ export function DropZone() {
           }}
         />
       </label>
+      <button
+        type="button"
+        className="btn btn-sm mt-2"
+        onClick={() => {
+          setError(null);
+          void api.createJob().then(
+            (job) => router.push(`/jobs/${job.id}`),
+            (e) => setError((e as Error).message),
+          );
+        }}
+      >
+        Start from an empty board
+      </button>
       {upload && (
         <div className="mt-2 flex items-center gap-3 text-sm" role="status">
           <progress className="progress progress-primary flex-1" value={upload.share} max={1} aria-label="upload" />

@@ -1,12 +1,21 @@
 'use client';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
+import { shade } from '@/core/arrange/picture';
 import { fetchView } from '../api';
-import { shade, themeColour } from '../board-view/shade';
+import { themeColour } from '../board-view/theme-colour';
 import { useDark } from '../theme-switch';
 
 /** The cut board of a finished plan as a small picture. */
-export function JobPicture({ plan, name }: { plan: string | null; name: string }) {
+export function JobPicture({
+  plan,
+  job,
+  name,
+}: {
+  plan: string | null;
+  job: { id: string; revision: string };
+  name: string;
+}) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [dark] = useDark();
   const view = useQuery({
@@ -24,7 +33,7 @@ export function JobPicture({ plan, name }: { plan: string | null; name: string }
     const image = shade({ grid, heights: cut, mask, paper: themeColour('--paper'), hatch: themeColour('--hatch') });
     c.width = image.width;
     c.height = image.height;
-    c.getContext('2d')?.putImageData(image, 0, 0);
+    c.getContext('2d')?.putImageData(new ImageData(image.data, image.width, image.height), 0, 0);
   }, [view.data, dark]);
   return (
     <div className="flex h-36 items-center justify-center overflow-hidden rounded-t-lg bg-base-300/50">
@@ -36,7 +45,13 @@ export function JobPicture({ plan, name }: { plan: string | null; name: string }
           className="max-h-full max-w-full"
         />
       ) : (
-        <span className="soft text-sm">{plan === null ? 'not proven yet' : 'drawing'}</span>
+        // biome-ignore lint/performance/noImgElement: a picture made by our own server
+        <img
+          src={`/api/jobs/${job.id}/revisions/${job.revision}/picture`}
+          alt={`${name}, its layers joined, not proven yet`}
+          className="max-h-full max-w-full opacity-80"
+          loading="lazy"
+        />
       )}
     </div>
   );

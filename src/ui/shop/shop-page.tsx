@@ -56,7 +56,7 @@ export function ShopPage() {
             {jobs.data?.map((j) => (
               <li key={j.id} className="panel relative">
                 <Link href={`/jobs/${j.id}`} className="block rounded-lg">
-                  <JobPicture plan={j.plan?.status === 'done' ? j.plan.id : null} name={j.name} />
+                  <JobPicture plan={j.plan?.status === 'done' ? j.plan.id : null} job={j} name={j.name} />
                   <div className="px-4 py-3">
                     <h3 className="slab truncate text-lg leading-tight">{j.name}</h3>
                     <p className="soft text-sm">

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { jobSchema } from '@/core/plan/job';
-import { proposeJob } from '@/core/plan/propose';
+import { plainJob, proposeJob } from '@/core/plan/propose';
 import { BadRequest, body, route } from '@/server/http';
 import { createJob, getAsset, getLibrary, listJobs } from '@/server/jobs';
 import { shop } from '@/server/shop';
@@ -17,18 +17,27 @@ export const GET = route(async () => {
   );
 });
 
-const wanted = z.object({ asset: z.string(), name: z.string().trim().max(80).optional() });
+/** A relief to make a job of; without one, an empty board. */
+const wanted = z.object({ asset: z.string().optional(), name: z.string().trim().max(80).optional() });
 
-/** Makes a job from a stored relief: board, bits and passes are proposed. */
+const EMPTY_BOARD = { x: 300, y: 200, thickness: 19, material: 'maple' };
+
+/** Makes a job from a stored relief, or an empty board: board, bits and passes are proposed. */
 export const POST = route(async (req) => {
   const { asset, name } = await body(req, wanted);
   const { db } = await shop();
-  const { file, info } = await getAsset(db, asset);
   const { machines, cutters } = await getLibrary(db);
   const rough = cutters.find((c) => c.shape === 'endmill');
   const finish = cutters.find((c) => c.shape === 'ball');
   if (!rough || !finish || machines.length === 0)
     throw new BadRequest('the drawer needs an end mill and a ball, and the shop a machine');
+  const common = { order: '', machine: machines[0], rough, finish };
+  if (asset === undefined) {
+    const job = plainJob({ ...common, name: name || 'New board', board: EMPTY_BOARD });
+    return Response.json(await createJob(db, jobSchema.parse(job)));
+  }
+  const { file, info } = await getAsset(db, asset);
+  if (info.kind === 'font') throw new BadRequest(`${file} is a font; choose it for words on a board's Arrange station`);
   const title =
     name ||
     file
@@ -36,8 +45,6 @@ export const POST = route(async (req) => {
       .replace(/[-_]+/g, ' ')
       .trim() ||
     'New carving';
-  const job = jobSchema.parse(
-    proposeJob({ name: title.slice(0, 80), order: '', file, hash: asset, info, machine: machines[0], rough, finish }),
-  );
-  return Response.json(await createJob(db, job));
+  const job = proposeJob({ ...common, name: title.slice(0, 80), file, hash: asset, info });
+  return Response.json(await createJob(db, jobSchema.parse(job)));
 });

@@ -1,17 +1,24 @@
 import { z } from 'zod';
-import { describeMesh, inspectSource, readSource } from '@/core/sources/inspect';
+import { describeMesh, inspectSource } from '@/core/sources/inspect';
 import { body, route } from '@/server/http';
 import { getAsset } from '@/server/jobs';
+import { readSource } from '@/server/read-source';
 import { shop } from '@/server/shop';
 
 const quarter = z.number().int().min(0).max(3);
 const orientation = z.object({ turns: z.tuple([quarter, quarter, quarter]), mirror: z.boolean() });
+
+/** What a stored file holds, as it was read on import. */
+export const GET = route<{ hash: string }>(async (_, { hash }) => {
+  const { file, info } = await getAsset((await shop()).db, hash);
+  return Response.json({ hash, file, info });
+});
 
 /** What a stored relief is in another orientation: its size, and the base plane proposed for it. */
 export const POST = route<{ hash: string }>(async (req, { hash }) => {
   const wanted = await body(req, orientation);
   const { db, assets } = await shop();
   const { file } = await getAsset(db, hash);
-  const source = readSource(assets.read(hash), file);
+  const source = await readSource(assets.read(hash), file);
   return Response.json(source.mesh ? describeMesh(source.mesh, wanted) : inspectSource(source));
 });

@@ -1,14 +1,12 @@
-import { MASK } from '@/core/arrange/target';
-import type { Grid } from '@/core/field/height-field';
+import type { Grid } from '../field/height-field';
+import { fromLight, toLight } from '../units/light';
+import { MASK } from './target';
 
-type Rgb = [number, number, number];
-
-const toLinear = (v: number) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4);
-const toSrgb = (v: number) => (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055);
+export type Rgb = [number, number, number];
 
 /** sRGB bytes to OKLab (Ottosson 2020), where even steps look even. */
 function toLab([r, g, b]: Rgb): Rgb {
-  const [R, G, B] = [toLinear(r / 255), toLinear(g / 255), toLinear(b / 255)];
+  const [R, G, B] = [toLight(r / 255), toLight(g / 255), toLight(b / 255)];
   const l = Math.cbrt(0.4122214708 * R + 0.5363325363 * G + 0.0514459929 * B);
   const m = Math.cbrt(0.2119034982 * R + 0.6806995451 * G + 0.1073969566 * B);
   const s = Math.cbrt(0.0883024619 * R + 0.2817188376 * G + 0.6299787005 * B);
@@ -28,7 +26,7 @@ function fromLab([L, a, b]: Rgb): Rgb {
     -1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s,
     -0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s,
   ];
-  return c.map((v) => Math.round(255 * Math.min(1, Math.max(0, toSrgb(Math.max(0, v)))))) as Rgb;
+  return c.map((v) => Math.round(255 * Math.min(1, Math.max(0, fromLight(Math.max(0, v)))))) as Rgb;
 }
 
 /** 256 colours through the given ones, evenly in OKLab. */
@@ -49,6 +47,13 @@ export const DEVIATION = ramp([168, 67, 31], [226, 160, 130], [255, 254, 250], [
 /** Half the range of the deviation map, mm. */
 export const DEVIATION_RANGE = 0.2;
 
+/** Pixels as red, green, blue, opacity, the north row first. */
+export interface Picture {
+  width: number;
+  height: number;
+  data: Uint8ClampedArray<ArrayBuffer>;
+}
+
 export interface ShadeInput {
   grid: Grid;
   heights: Float32Array;
@@ -63,9 +68,9 @@ export interface ShadeInput {
  * A picture of a surface seen from above, one pixel a cell, the north up: lit from the upper left, coloured by depth or
  * by deviation; ground that may remain as it is drawn as hatched paper.
  */
-export function shade({ grid, heights, mask, deviation, paper, hatch }: ShadeInput): ImageData {
+export function shade({ grid, heights, mask, deviation, paper, hatch }: ShadeInput): Picture {
   const { width, height, cell } = grid;
-  const out = new ImageData(width, height);
+  const out = { width, height, data: new Uint8ClampedArray(width * height * 4) };
   let low = 0;
   for (let k = 0; k < heights.length; k++) if (heights[k] < low) low = heights[k];
   const span = low < 0 ? -low : 1;
@@ -103,19 +108,12 @@ export function shade({ grid, heights, mask, deviation, paper, hatch }: ShadeInp
 }
 
 /** Madder over the cells of a mask, clear elsewhere, the north up. */
-export function tint(grid: Grid, mask: Uint8Array): ImageData {
-  const out = new ImageData(grid.width, grid.height);
+export function tint(grid: Grid, mask: Uint8Array): Picture {
+  const out = { width: grid.width, height: grid.height, data: new Uint8ClampedArray(grid.width * grid.height * 4) };
   for (let k = 0; k < mask.length; k++) {
     if (!mask[k]) continue;
     const o = ((grid.height - 1 - Math.floor(k / grid.width)) * grid.width + (k % grid.width)) * 4;
     out.data.set([168, 67, 31, 150], o);
   }
   return out;
-}
-
-/** Reads a "#rrggbb" custom property of the page. */
-export function themeColour(name: string): Rgb {
-  const text = getComputedStyle(document.documentElement).getPropertyValue(name).trim();
-  const m = /^#([0-9a-f]{2})([0-9a-f]{2})([0-9a-f]{2})$/i.exec(text);
-  return m ? [Number.parseInt(m[1], 16), Number.parseInt(m[2], 16), Number.parseInt(m[3], 16)] : [255, 254, 250];
 }

@@ -1,0 +1,17 @@
+import { packStage } from '@/core/plan/pack';
+import { route } from '@/server/http';
+import { getAsset, NotFound } from '@/server/jobs';
+import { readSource } from '@/server/read-source';
+import { shop } from '@/server/shop';
+
+/** An image's heights before any toning, as the page tones and arranges them. */
+export const GET = route<{ hash: string }>(async (_, { hash }) => {
+  const { db, assets } = await shop();
+  const { file } = await getAsset(db, hash);
+  const { image } = await readSource(assets.read(hash), file);
+  if (!image) throw new NotFound(`${file} is not an image`);
+  const { values, ...meta } = image;
+  return new Response(Buffer.concat(packStage({ meta, arrays: { values } })), {
+    headers: { 'content-type': 'application/octet-stream', 'cache-control': 'private, max-age=86400, immutable' },
+  });
+});

@@ -1,0 +1,18 @@
+import { shippedFont } from '@/server/content';
+import { route } from '@/server/http';
+import { getAsset, NotFound } from '@/server/jobs';
+import { shop } from '@/server/shop';
+
+/** A font's bytes: one that comes with the program, or an uploaded one by its hash. */
+export const GET = route<{ id: string }>(async (_, { id }) => {
+  let bytes = await shippedFont(id);
+  if (!bytes) {
+    const { db, assets } = await shop();
+    const { info } = await getAsset(db, id);
+    if (info.kind !== 'font') throw new NotFound('there is no such font; choose another');
+    bytes = assets.read(id);
+  }
+  return new Response(new Uint8Array(bytes), {
+    headers: { 'content-type': 'font/otf', 'cache-control': 'private, max-age=86400, immutable' },
+  });
+});

@@ -1,0 +1,40 @@
+import { CURVE_TOLERANCE } from '../outline/shapes';
+import { alongStroke, readStroke } from '../outline/stroke';
+import type { Copies } from './layer';
+
+/** One of a layer's copies: where its middle lies from the layer's own, and how much further it is turned. */
+export interface Copy {
+  dx: number;
+  dy: number;
+  turn: number;
+}
+
+/** All the copies of a layer, itself among them. */
+export function copiesOf(c: Copies): Copy[] {
+  switch (c.kind) {
+    case 'one':
+      return [{ dx: 0, dy: 0, turn: 0 }];
+    case 'rows':
+      return Array.from({ length: c.columns * c.rows }, (_, k) => ({
+        dx: ((k % c.columns) - (c.columns - 1) / 2) * c.dx,
+        dy: (Math.floor(k / c.columns) - (c.rows - 1) / 2) * c.dy,
+        turn: 0,
+      }));
+    case 'ring':
+      return Array.from({ length: c.count }, (_, k) => {
+        const a = Math.PI / 2 - (2 * Math.PI * k) / c.count;
+        return { dx: c.radius * Math.cos(a), dy: c.radius * Math.sin(a), turn: c.turning ? (-360 * k) / c.count : 0 };
+      });
+    case 'path':
+      return alongPath(c);
+  }
+}
+
+/** Evenly along the stroke, the first at its start and the last at its end. */
+function alongPath(c: Extract<Copies, { kind: 'path' }>): Copy[] {
+  const stroke = readStroke(c.d, CURVE_TOLERANCE);
+  return Array.from({ length: c.count }, (_, k) => {
+    const p = alongStroke(stroke, c.count > 1 ? (stroke.total * k) / (c.count - 1) : stroke.total / 2);
+    return { dx: p.x, dy: p.y, turn: c.turning ? (Math.atan2(p.n, p.c) * 180) / Math.PI : 0 };
+  });
+}

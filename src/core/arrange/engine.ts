@@ -1,0 +1,143 @@
+import type { Grid } from '../field/height-field';
+import {
+  compose,
+  type Effect,
+  emptySurface,
+  type Op,
+  opOf,
+  type Surface,
+  type SurfaceFacts,
+  surfaceFacts,
+} from './compose';
+import type { Layer, Seat } from './layer';
+import { type Content, joinWindows, type Rendered, renderLayer, type Window } from './render';
+
+/** Bytes of rendered layers that are kept; the ones used longest ago go first. */
+const BUDGET = 384 * 1024 ** 2;
+
+/** All that a rendered layer depends on besides the grid and its source's content. */
+export function renderKey(l: Layer, all: Layer[], depth = 0): string {
+  const { source, size, rise, centre, turn, mirror, tilt, fade, invert, copies, mask } = l;
+  const named = mask.kind === 'layer' ? all.find((o) => o.id === mask.layer) : undefined;
+  // A mask of a masked layer counts; rings of masks end after a few.
+  const other = named && depth < 4 ? renderKey(named, all, depth + 1) : null;
+  return JSON.stringify([source, size, rise, centre, turn, mirror, tilt, fade, invert, copies, mask, other]);
+}
+
+interface Step extends Op {
+  key: string;
+  id: string;
+}
+
+const bytesOf = (r: Rendered) => r.heights.byteLength + (r.weight?.byteLength ?? 0) + (r.below?.byteLength ?? 0);
+
+/** Layers joined on one grid. What was rendered is kept, and only the cells that a change touches are composed again. */
+export class Arrangement {
+  readonly surface: Surface;
+  private steps: Step[] = [];
+  private seat = '';
+  private readonly kept = new Map<string, Rendered>();
+  private bytes = 0;
+
+  /** @param contentOf a layer's source as read, or null while it is on its way: the layer is then left out */
+  constructor(
+    readonly grid: Grid,
+    private readonly contentOf: (l: Layer) => Content | null,
+  ) {
+    this.surface = emptySurface(grid);
+  }
+
+  /** A layer rendered on this grid, from what is kept or anew; null while its content is on its way. */
+  rendered(l: Layer, all: Layer[], depth = 0): Rendered | null {
+    const key = renderKey(l, all);
+    const had = this.kept.get(key);
+    if (had) {
+      this.kept.delete(key);
+      this.kept.set(key, had);
+      return had;
+    }
+    const content = this.contentOf(l);
+    if (!content) return null;
+    const { mask } = l;
+    const named = mask.kind === 'layer' ? all.find((o) => o.id === mask.layer && o.id !== l.id) : undefined;
+    const other = named && depth < 4 ? this.rendered(named, all, depth + 1) : null;
+    const r = renderLayer(l, content, this.grid, other);
+    this.kept.set(key, r);
+    this.bytes += bytesOf(r);
+    for (const [k, old] of this.kept) {
+      if (this.bytes <= BUDGET) break;
+      if (k === key) continue;
+      this.kept.delete(k);
+      this.bytes -= bytesOf(old);
+    }
+    return r;
+  }
+
+  private stepsOf(layers: Layer[]): Step[] {
+    return layers.flatMap((l) => {
+      if (l.hidden) return [];
+      const rendered = this.rendered(l, layers);
+      return rendered
+        ? [{ ...opOf(l, rendered), key: `${renderKey(l, layers)}|${l.join}|${l.lift}|${l.amount}`, id: l.id }]
+        : [];
+    });
+  }
+
+  /** Brings the surface up to date. @returns the windows that were composed again */
+  update(layers: Layer[], seat: Seat): Window[] {
+    const steps = this.stepsOf(layers);
+    const seatKey = JSON.stringify(seat);
+    const dirty = seatKey === this.seat ? changedWindows(this.steps, steps) : [this.whole()];
+    this.steps = steps;
+    this.seat = seatKey;
+    for (const w of dirty) compose(this.surface, steps, seat, w);
+    return dirty;
+  }
+
+  private whole(): Window {
+    return { i: 0, j: 0, width: this.grid.width, height: this.grid.height };
+  }
+
+  facts(): SurfaceFacts {
+    return surfaceFacts(this.surface);
+  }
+
+  /** Composes all of the surface, and says what each layer does to what lies beneath it, by its id. */
+  effects(layers: Layer[], seat: Seat): Map<string, Effect> {
+    const out: Effect[] = [];
+    this.steps = this.stepsOf(layers);
+    this.seat = JSON.stringify(seat);
+    compose(this.surface, this.steps, seat, this.whole(), out);
+    return new Map(this.steps.map((s, i) => [s.id, out[i]]));
+  }
+
+  /** The surface without some layers, or only with those beneath one of them. */
+  without(layers: Layer[], seat: Seat, leave: (l: Layer, index: number) => boolean): Surface {
+    const s = emptySurface(this.grid);
+    compose(s, this.stepsOf(layers.map((l, i) => (leave(l, i) ? { ...l, hidden: true } : l))), seat, this.whole());
+    return s;
+  }
+}
+
+/**
+ * Windows in which two lists of steps may differ: equal steps at the start and at the end are passed over, the windows
+ * of all that lies between count.
+ */
+function changedWindows(was: Step[], now: Step[]): Window[] {
+  let a = 0;
+  while (a < was.length && a < now.length && was[a].key === now[a].key) a++;
+  let b = 0;
+  while (b < was.length - a && b < now.length - a && was[was.length - 1 - b].key === now[now.length - 1 - b].key) b++;
+  const windows = [...was.slice(a, was.length - b), ...now.slice(a, now.length - b)].map((s) => s.rendered.window);
+  const out: Window[] = [];
+  for (const w of windows.filter((v) => v.width > 0)) {
+    // Windows that overlap are taken together when that is no more work than apart.
+    const near = out.findIndex((o) => {
+      const u = joinWindows([o, w]);
+      return u.width * u.height <= 1.1 * (o.width * o.height + w.width * w.height);
+    });
+    if (near < 0) out.push(w);
+    else out[near] = joinWindows([out[near], w]);
+  }
+  return out;
+}

@@ -1,0 +1,90 @@
+import type { Bounds } from '../outline/polygon';
+import type { Surface } from './compose';
+
+/** Heights that count as level, mm. */
+const LEVEL = 0.02;
+
+export interface FlatField {
+  /** The box around it, mm, its edges half a cell beyond the outermost cells' middles. */
+  bounds: Bounds;
+  height: number;
+  /** mm2 */
+  area: number;
+}
+
+/**
+ * The flat area around a place: all cells joined to it whose height is within LEVEL of its own. Null where nothing is level
+ * there.
+ */
+export function flatFieldAt(s: Surface, x: number, y: number): FlatField | null {
+  const { grid, z, cover } = s;
+  const { width, height, cell, originX, originY } = grid;
+  const si = Math.round((x - originX) / cell);
+  const sj = Math.round((y - originY) / cell);
+  if (si < 0 || sj < 0 || si >= width || sj >= height) return null;
+  const start = sj * width + si;
+  const level = z[start];
+  const ground = cover[start];
+  const fits = (k: number) => cover[k] === ground && Math.abs(z[k] - level) <= LEVEL;
+  const seen = new Uint8Array(z.length);
+  const stack = [start];
+  seen[start] = 1;
+  let [i0, i1, j0, j1, n] = [si, si, sj, sj, 0];
+  // Row by row: runs of level cells are taken whole, and their neighbours above and below are looked at once.
+  while (stack.length > 0) {
+    const k = stack.pop()!;
+    const j = Math.floor(k / width);
+    let a = k - j * width;
+    let b = a;
+    while (a > 0 && !seen[j * width + a - 1] && fits(j * width + a - 1)) seen[j * width + --a] = 1;
+    while (b < width - 1 && !seen[j * width + b + 1] && fits(j * width + b + 1)) seen[j * width + ++b] = 1;
+    n += b - a + 1;
+    if (a < i0) i0 = a;
+    if (b > i1) i1 = b;
+    if (j < j0) j0 = j;
+    if (j > j1) j1 = j;
+    for (const q of [j - 1, j + 1]) {
+      if (q < 0 || q >= height) continue;
+      for (let i = a; i <= b; i++) {
+        const m = q * width + i;
+        if (seen[m] || !fits(m)) continue;
+        seen[m] = 1;
+        stack.push(m);
+      }
+    }
+  }
+  if (n < 9) return null;
+  return {
+    bounds: {
+      x0: originX + (i0 - 0.5) * cell,
+      x1: originX + (i1 + 0.5) * cell,
+      y0: originY + (j0 - 0.5) * cell,
+      y1: originY + (j1 + 0.5) * cell,
+    },
+    height: level,
+    area: n * cell * cell,
+  };
+}
+
+/** Where a layer really is on the board, by the cells that it stands on, mm; null when it is nowhere. */
+export function standingBounds(
+  r: { window: { i: number; j: number; width: number; height: number }; heights: Float32Array },
+  grid: Surface['grid'],
+  air: number,
+): Bounds | null {
+  let [i0, i1, j0, j1] = [Infinity, -1, Infinity, -1];
+  const { window: w, heights } = r;
+  for (let j = 0; j < w.height; j++) {
+    for (let i = 0; i < w.width; i++) {
+      if (heights[j * w.width + i] === air) continue;
+      if (i < i0) i0 = i;
+      if (i > i1) i1 = i;
+      if (j < j0) j0 = j;
+      if (j > j1) j1 = j;
+    }
+  }
+  if (i1 < 0) return null;
+  const x = (i: number) => grid.originX + (w.i + i) * grid.cell;
+  const y = (j: number) => grid.originY + (w.j + j) * grid.cell;
+  return { x0: x(i0 - 0.5), x1: x(i1 + 0.5), y0: y(j0 - 0.5), y1: y(j1 + 0.5) };
+}

@@ -1,0 +1,78 @@
+import type { SurfaceFacts } from './compose';
+import type { Layer, Seat } from './layer';
+
+/** The depth budget of a job: the board's thickness is skin + highest point (or deepest, when sunk) + backing. */
+export interface Ledger {
+  thickness: number;
+  skin: number;
+  /** Depth of the joined layers: from their highest point to the base plane, or from the board's top to their deepest. */
+  depth: number;
+  backing: number;
+  /** Depth and skin as a share of the thickness. */
+  used: number;
+  lines: {
+    id: string;
+    name: string;
+    lift: number;
+    rise: number /** Where its own top would lie over the base plane. */;
+    top: number;
+  }[];
+}
+
+/** Depth of the joined layers in the board, mm: over the base plane, or below the top less the skin of a sunk piece. */
+export function seatedDepth(seat: Seat, s: Pick<SurfaceFacts, 'peak' | 'low'>): number {
+  return seat.mode === 'sunk' ? Math.max(0, seat.drop - s.low) : s.peak;
+}
+
+export function ledgerOf(
+  layers: Layer[],
+  seat: Seat,
+  thickness: number,
+  s: Pick<SurfaceFacts, 'peak' | 'low'>,
+): Ledger {
+  const depth = seatedDepth(seat, s);
+  return {
+    thickness,
+    skin: seat.skin,
+    depth,
+    backing: thickness - seat.skin - depth,
+    used: (depth + seat.skin) / thickness,
+    lines: layers
+      .filter((l) => !l.hidden)
+      .map((l) => ({
+        id: l.id,
+        name: l.name,
+        lift: l.lift,
+        rise: l.rise,
+        top: l.join === 'carve' ? -l.lift - l.rise : l.lift + l.rise,
+      })),
+  };
+}
+
+const clean = (v: number) => Number(v.toFixed(4));
+
+/**
+ * Scales every rise and lift by one factor so that the whole comes to `wanted` mm instead of `now`: all joins are linear or
+ * keep their order under a common factor, so the composite scales with them, up to what a tilt adds. Locked layers scale
+ * too: the budget is the whole board's.
+ */
+export function fitUniformly(layers: Layer[], now: number, wanted: number): void {
+  const k = wanted / now;
+  for (const l of layers) {
+    l.rise = clean(l.rise * k);
+    l.lift = clean(l.lift * k);
+    if (l.tilt.x !== 0) l.tilt.x = clean((Math.atan(Math.tan((l.tilt.x * Math.PI) / 180) * k) * 180) / Math.PI);
+    if (l.tilt.y !== 0) l.tilt.y = clean((Math.atan(Math.tan((l.tilt.y * Math.PI) / 180) * k) * 180) / Math.PI);
+  }
+}
+
+/**
+ * The press that brings a whole of `depth` mm to `wanted` by shortening only what lies beyond `above`; null when there is nothing to do.
+ * @throws RangeError when `wanted` does not lie above `above`
+ */
+export function pressTo(depth: number, wanted: number, above: number): NonNullable<Seat['press']> | null {
+  if (depth <= wanted) return null;
+  if (!(wanted > above))
+    throw new RangeError(`pressed parts must end above where they begin: ${wanted} mm is not above ${above} mm`);
+  return { above: clean(above), factor: clean((wanted - above) / (depth - above)) };
+}

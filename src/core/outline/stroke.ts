@@ -1,0 +1,35 @@
+import { flattenPath, readSvgPath } from './flatten';
+
+/** A stroke walked by its length: points x0 y0 x1 y1 ..., lengths up to each, and the whole. */
+export interface Stroke {
+  points: Float64Array;
+  at: Float64Array;
+  total: number;
+}
+
+/** An open stroke of SVG path data (its first, y down as SVG has it), y upwards, in mm. @throws RangeError */
+export function readStroke(d: string, tolerance: number): Stroke {
+  const steps = readSvgPath(d);
+  const end = steps.findIndex((s, i) => i > 0 && s[0] === 'M');
+  const stroke = steps.slice(0, end < 0 ? undefined : end).filter((s) => s[0] !== 'Z');
+  const last = stroke.at(-1);
+  const [x, y] = (last ? last.slice(-2) : [0, 0]) as number[];
+  // Flattening makes rings of at least three points: one more point is added and taken off again.
+  const ring = stroke.length < 2 ? undefined : flattenPath([...stroke, ['L', x + 1e-3, y + 1e-3]], tolerance)[0];
+  if (!ring) throw new RangeError('the stroke has no length; draw it as "M 0 0 C 20 -10 40 -10 60 0"');
+  const points = ring.slice(0, ring.length - 2);
+  const at = new Float64Array(points.length / 2);
+  for (let i = 1; i < at.length; i++)
+    at[i] = at[i - 1] + Math.hypot(points[2 * i] - points[2 * i - 2], points[2 * i + 1] - points[2 * i - 1]);
+  return { points, at, total: at[at.length - 1] };
+}
+
+/** The place `s` mm along a stroke and the way it runs there (a unit vector); beyond its ends it goes on straight. */
+export function alongStroke({ points: p, at }: Stroke, s: number): { x: number; y: number; c: number; n: number } {
+  let i = 0;
+  while (i + 2 < at.length && at[i + 1] < s) i++;
+  const [dx, dy] = [p[2 * i + 2] - p[2 * i], p[2 * i + 3] - p[2 * i + 1]];
+  const l = Math.hypot(dx, dy) || 1;
+  const t = s - at[i];
+  return { x: p[2 * i] + (dx / l) * t, y: p[2 * i + 1] + (dy / l) * t, c: dx / l, n: dy / l };
+}

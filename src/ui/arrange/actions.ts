@@ -1,0 +1,92 @@
+import type { Layer } from '@/core/arrange/layer';
+import { duplicateLayer, mirroredCopy } from '@/core/arrange/new-layer';
+import { boundsOf, joinBounds, keepGaps, moveLayer } from '@/core/arrange/place';
+import type { Job } from '@/core/plan/job';
+import { fileLayer } from '@/core/plan/propose';
+import type { SourceInfo } from '@/core/sources/inspect';
+import { MM_PER_INCH } from '@/core/units/length';
+
+export const newId = () => crypto.randomUUID().slice(0, 8);
+
+/** Changes some layers, and lets what keeps a distance to them follow. */
+export function editLayers(job: Job, ids: string[], edit: (l: Layer) => void): void {
+  for (const l of job.layers) if (ids.includes(l.id)) edit(l);
+  keepGaps(job.layers, job.gaps, job.board, ids);
+}
+
+export function moveLayers(job: Job, ids: string[], dx: number, dy: number): void {
+  editLayers(job, ids, (l) => {
+    if (!l.locked) moveLayer(l, dx, dy);
+  });
+}
+
+export function removeLayers(job: Job, ids: string[]): void {
+  job.layers = job.layers.filter((l) => !ids.includes(l.id));
+  job.gaps = job.gaps.filter((g) => !ids.includes(g.of) && !ids.includes(g.from));
+  for (const l of job.layers) if (l.mask.kind === 'layer' && ids.includes(l.mask.layer)) l.mask = { kind: 'none' };
+}
+
+/** Puts copies right over their originals. @returns the new ids */
+export function duplicateLayers(job: Job, ids: string[]): string[] {
+  return copyLayers(job, ids, (l) => duplicateLayer(l, newId()));
+}
+
+export function mirrorLayers(job: Job, ids: string[], axis: 'x' | 'y'): string[] {
+  return copyLayers(job, ids, (l) => mirroredCopy(l, newId(), axis, job.board));
+}
+
+function copyLayers(job: Job, ids: string[], make: (l: Layer) => Layer): string[] {
+  const made = job.layers.filter((l) => ids.includes(l.id)).map(make);
+  const last = Math.max(...ids.map((id) => job.layers.findIndex((l) => l.id === id)));
+  job.layers.splice(last + 1, 0, ...made);
+  return made.map((l) => l.id);
+}
+
+/** Moves layers one place up or down in the order. */
+export function shiftLayers(job: Job, ids: string[], up: boolean): void {
+  const order = up ? [...job.layers.keys()].reverse() : [...job.layers.keys()];
+  for (const i of order) {
+    const j = i + (up ? 1 : -1);
+    if (!ids.includes(job.layers[i].id) || j < 0 || j >= job.layers.length || ids.includes(job.layers[j].id)) continue;
+    [job.layers[i], job.layers[j]] = [job.layers[j], job.layers[i]];
+  }
+}
+
+/** A layer of a stored file at a place, in its true size when that fits the board, else as large as fits well. */
+export function placeFile(
+  job: Job,
+  f: {
+    file: string;
+    hash: string;
+    info: SourceInfo;
+    name?: string;
+    size?: { x: number; y: number } | null;
+    rise?: number | null;
+  },
+  at: { x: number; y: number } | null,
+): Layer {
+  const layer = fileLayer(newId(), f.file, f.hash, f.info);
+  if (f.name) layer.name = f.name.slice(0, 80);
+  const { board } = job;
+  const unit = f.info.kind === 'mesh' && f.info.unit === 'in' ? MM_PER_INCH : 1;
+  let x = f.size?.x ?? (f.info.kind === 'image' ? board.x * 0.5 : f.info.size.x * unit);
+  let y = f.size?.y ?? (x * f.info.size.y) / f.info.size.x;
+  let rise = f.rise ?? (f.info.kind === 'image' ? 4 : f.info.size.z * unit);
+  const k = Math.min(1, (board.x * 0.8) / x, (board.y * 0.8) / y);
+  x *= k;
+  y *= k;
+  rise *= k;
+  const clean = (v: number) => Number(v.toFixed(4));
+  layer.size = { x: clean(x), y: clean(y) };
+  layer.rise = clean(Math.max(0.2, Math.min(rise, board.thickness * 0.6)));
+  layer.centre = at ? { x: clean(at.x), y: clean(at.y) } : { x: board.x / 2, y: board.y / 2 };
+  // A recess in what lies beneath it: its rim leaves the ground as it is, its middle digs.
+  if (f.info.recess && job.layers.length > 0) Object.assign(layer, { join: 'carve', invert: true });
+  return layer;
+}
+
+/** The box around some layers, or null when there are none. */
+export function boundsAround(job: Job, ids: string[]) {
+  const some = job.layers.filter((l) => ids.includes(l.id));
+  return some.length > 0 ? joinBounds(some.map(boundsOf)) : null;
+}

@@ -1,0 +1,163 @@
+'use client';
+import { Plus } from 'lucide-react';
+import { useId, useRef, useState } from 'react';
+import type { Layer } from '@/core/arrange/layer';
+import { NEW_WORDS, newShape, newWords } from '@/core/arrange/new-layer';
+import type { ReliefOf } from '@/core/arrange/relief-of';
+import type { Outline } from '@/core/outline/shapes';
+import type { Job } from '@/core/plan/job';
+import { type AssetInfo, api, uploadAsset } from '../api';
+import { newId, placeFile } from './actions';
+import { arranger } from './use-arrangement';
+
+const SHAPES: [string, Outline, ReliefOf, number][] = [
+  ['Panel', { kind: 'rounded', radius: 12 }, { kind: 'ogee', width: 12, band: false }, 0.9],
+  ['Rectangle', { kind: 'rectangle' }, { kind: 'flat' }, 0.6],
+  ['Oval', { kind: 'oval' }, { kind: 'flat' }, 0.6],
+  ['Circle', { kind: 'circle' }, { kind: 'flat' }, 0.6],
+  ['Arch', { kind: 'arch' }, { kind: 'flat' }, 0.6],
+  ['Scalloped round', { kind: 'scalloped', lobes: 16 }, { kind: 'flat' }, 0.7],
+  ['Cartouche', { kind: 'cartouche' }, { kind: 'bead', width: 5, band: false }, 0.6],
+  ['Drawn outline', { kind: 'path', d: 'M 0 40 C 0 0 100 0 100 40 L 50 100 Z' }, { kind: 'flat' }, 0.5],
+];
+
+const FORMS: [string, Outline, ReliefOf, number][] = [
+  ['Dish', { kind: 'circle' }, { kind: 'dish' }, 0.5],
+  ['Dome', { kind: 'oval' }, { kind: 'dome' }, 0.4],
+  ['Rope border', { kind: 'rounded', radius: 12 }, { kind: 'rope', width: 7, pitch: 8, band: true }, 0.8],
+  ['Pearl border', { kind: 'rounded', radius: 12 }, { kind: 'pearls', width: 6, pitch: 7, band: true }, 0.8],
+  ['Shell', { kind: 'oval' }, { kind: 'shell', ribs: 11 }, 0.4],
+  ['Flutes', { kind: 'rectangle' }, { kind: 'flutes', pitch: 9 }, 0.5],
+  ['Basket weave', { kind: 'rectangle' }, { kind: 'weave', pitch: 10 }, 0.6],
+  ['Gouge marks', { kind: 'rectangle' }, { kind: 'gouge', length: 14, width: 7, seed: 1 }, 0.7],
+  ['Ripples', { kind: 'circle' }, { kind: 'ripples', pitch: 9 }, 0.6],
+];
+
+interface Props {
+  job: Job;
+  change(edit: (j: Job) => void): void;
+  onSelect(ids: string[]): void;
+}
+
+/** What can be put on the board: shapes and textures made here, words, and files. */
+export function AddMenu({ job, change, onSelect }: Props) {
+  const box = useRef<HTMLDetailsElement>(null);
+  const file = useId();
+  const [busy, setBusy] = useState<{ name: string; share: number; cancel(): void } | null>(null);
+  const [error, setError] = useState<string | null>(null);
+  const [notes, setNotes] = useState<string[]>([]);
+  const put = (l: Layer) => {
+    if (box.current) box.current.open = false;
+    setError(null);
+    change((j) => j.layers.push(l));
+    onSelect([l.id]);
+  };
+  const words = async () => {
+    try {
+      const { size } = await arranger().measure(NEW_WORDS);
+      put(newWords(newId(), NEW_WORDS, size, job.board));
+    } catch (e) {
+      setError((e as Error).message);
+    }
+  };
+  const take = async (f: File | undefined) => {
+    if (!f || busy) return;
+    setError(null);
+    setNotes([]);
+    const up = uploadAsset(f, (share) => setBusy((b) => b && { ...b, share }));
+    setBusy({ name: f.name, share: 0, cancel: up.cancel });
+    try {
+      const a: AssetInfo = await up.done;
+      if (a.info.kind === 'font') setError(`${a.file} is a font: it can be chosen for words now`);
+      else {
+        put(placeFile(job, { file: a.file, hash: a.hash, info: a.info }, null));
+        setNotes(a.info.notes);
+        await api.keepPattern({
+          hash: a.hash,
+          name: a.file.replace(/\.[a-z0-9]+$/i, '').slice(0, 80) || 'Relief',
+          tags: [],
+          from: 'uploaded',
+          size: null,
+          rise: null,
+        });
+      }
+    } catch (e) {
+      setError((e as Error).message);
+    } finally {
+      setBusy(null);
+    }
+  };
+  const section = (title: string, list: typeof SHAPES) => (
+    <>
+      <p className="soft px-2 pt-1 text-[13px]">{title}</p>
+      <div className="grid grid-cols-2 gap-x-1">
+        {list.map(([name, outline, relief, share]) => (
+          <button
+            key={name}
+            type="button"
+            className="btn btn-ghost btn-sm justify-start px-2 font-normal"
+            onClick={() => put(newShape(newId(), name, outline, relief, job.board, share))}
+          >
+            {name}
+          </button>
+        ))}
+      </div>
+    </>
+  );
+  return (
+    <div className="px-4 py-2">
+      <div className="flex gap-2">
+        <details ref={box} className="dropdown flex-1">
+          <summary className="btn btn-sm w-full">
+            <Plus size={14} aria-hidden /> Add
+          </summary>
+          <div className="panel dropdown-content z-30 mt-1 max-h-[60vh] w-[270px] overflow-y-auto p-2 shadow-lg">
+            {section('Outlines', SHAPES)}
+            {section('Forms and textures', FORMS)}
+          </div>
+        </details>
+        <button type="button" className="btn btn-sm flex-1" onClick={() => void words()}>
+          Words
+        </button>
+        <label htmlFor={file} className="btn btn-sm flex-1 has-[:focus-visible]:outline-2">
+          File
+          <input
+            id={file}
+            type="file"
+            className="sr-only"
+            aria-label="Add a file"
+            accept=".stl,.obj,.ply,.3mf,.png,.tif,.tiff,.jpg,.jpeg,.webp,.gif,.ttf,.otf,.woff"
+            onChange={(e) => {
+              void take(e.target.files?.[0]);
+              e.target.value = '';
+            }}
+          />
+        </label>
+      </div>
+      {busy && (
+        <div className="mt-2 flex items-center gap-2 text-[13px]" role="status">
+          <progress
+            className="progress progress-primary flex-1"
+            value={busy.share < 1 ? busy.share : undefined}
+            max={1}
+            aria-label="upload"
+          />
+          <span className="truncate">{busy.share < 1 ? `${Math.round(busy.share * 100)} %` : 'reading'}</span>
+          <button type="button" className="btn btn-xs" onClick={busy.cancel}>
+            Cancel
+          </button>
+        </div>
+      )}
+      {error && (
+        <p role="alert" className="mt-1 text-[13px] text-accent">
+          {error}
+        </p>
+      )}
+      {notes.map((n) => (
+        <p key={n} className="soft mt-1 text-[13px] leading-snug" role="status">
+          {n}
+        </p>
+      ))}
+    </div>
+  );
+}

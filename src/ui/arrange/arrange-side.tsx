@@ -1,0 +1,72 @@
+'use client';
+import { useQuery } from '@tanstack/react-query';
+import type { SurfaceFacts } from '@/core/arrange/compose';
+import type { Grid } from '@/core/field/height-field';
+import type { Job } from '@/core/plan/job';
+import { api, type LibraryInfo } from '../api';
+import { AddMenu } from './add-menu';
+import type { CoarseLook } from './arrange.worker';
+import { LayerCard } from './layer-card';
+import { LayerList } from './layer-list';
+import { LedgerBar } from './ledger';
+import { PlaqueCard } from './plaque-card';
+import { SeveralCard } from './several-card';
+
+interface Props {
+  id: string;
+  job: Job;
+  revision: string | null;
+  selected: string[];
+  coarse: CoarseLook | null;
+  facts: SurfaceFacts | null;
+  library: LibraryInfo | undefined;
+  change(edit: (j: Job) => void): void;
+  onSelect(ids: string[]): void;
+  onMissed(map: { grid: Grid; mask: Uint8Array } | null): void;
+}
+
+/** The side of the Arrange station: what can be added, the depth budget, the layers in order, and the card of what is selected. */
+export function ArrangeSide(props: Props) {
+  const { job, selected, coarse, facts, change, onSelect } = props;
+  const chosen = job.layers.filter((l) => selected.includes(l.id));
+  const one = chosen.length === 1 ? chosen[0] : null;
+  const hash = one && (one.source.kind === 'mesh' || one.source.kind === 'image') ? one.source.hash : null;
+  const asset = useQuery({
+    queryKey: ['asset', hash],
+    queryFn: () => api.asset(hash!),
+    enabled: hash !== null,
+    staleTime: Infinity,
+  });
+  return (
+    <div className="flex h-full flex-col">
+      <AddMenu job={job} change={change} onSelect={onSelect} />
+      <LedgerBar job={job} facts={facts} />
+      <div className="max-h-[34%] min-h-24 shrink-0 overflow-y-auto border-b border-base-300">
+        <LayerList
+          job={job}
+          selected={selected}
+          problems={coarse?.problems ?? {}}
+          onSelect={onSelect}
+          change={change}
+        />
+      </div>
+      <div className="min-h-0 flex-1 overflow-y-auto">
+        {one ? (
+          <LayerCard
+            key={one.id}
+            job={job}
+            layer={one}
+            close={coarse?.close ?? null}
+            change={change}
+            onSelect={onSelect}
+            recess={asset.data?.info.recess ?? false}
+          />
+        ) : chosen.length > 1 ? (
+          <SeveralCard job={job} selected={selected} change={change} onSelect={onSelect} />
+        ) : (
+          <PlaqueCard {...props} />
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,250 @@
+import { expose, transfer } from 'comlink';
+import type { Effect, Surface, SurfaceFacts } from '@/core/arrange/compose';
+import { detailOf, largerFor } from '@/core/arrange/detail';
+import { Arrangement } from '@/core/arrange/engine';
+import { type FlatField, flatFieldAt, standingBounds } from '@/core/arrange/flat-field';
+import type { Layer, Seat } from '@/core/arrange/layer';
+import { buildTarget, type TargetInput } from '@/core/arrange/target';
+import { type Cutter, profileOf } from '@/core/cutter/cutter';
+import { AIR, boardGrid, type Grid, gridOf } from '@/core/field/height-field';
+import { localHost } from '@/core/kernels/host';
+import type { Bounds } from '@/core/outline/polygon';
+import type { Words } from '@/core/sources/words';
+import { Contents } from './contents';
+
+export interface ArrangeInput {
+  layers: Layer[];
+  seat: Seat;
+  board: { x: number; y: number };
+  areas: TargetInput['areas'];
+  /** The layer whose effect is looked at closely; less closely while something moves. */
+  selected: string | null;
+  moving: boolean;
+  /** Cell of the full grid, mm. */
+  cell: number;
+}
+
+export interface Look {
+  /** Cells of the grid that it was worked out on, and seconds that it took. */
+  cells: number;
+  seconds: number;
+  grid: Grid;
+  target: Float32Array;
+  mask: Uint8Array;
+  /** 1 where something was clipped; null when nothing was. */
+  clipped: Uint8Array | null;
+  facts: SurfaceFacts;
+}
+
+/** What the selected layer does, and where it lies. */
+export interface CloseLook {
+  id: string;
+  effect: Effect | null;
+  /** Share of what it stands on where it shows in the end. */
+  visible: number;
+  /** Heights along a line through its middle: beneath it, with it, and in the end. */
+  section: { x0: number; x1: number; beneath: Float32Array; withIt: Float32Array; end: Float32Array } | null;
+  /** Where it stands by its cells, and the flat field under it. */
+  standing: Bounds | null;
+  field: FlatField | null;
+}
+
+export interface CoarseLook extends Look {
+  close: CloseLook | null;
+  /** Why layers cannot be shown, by id. */
+  problems: Record<string, string>;
+}
+
+/** Cells along the longer side while something moves. */
+const COARSE = 360;
+/** Cells along the longer side of what is drawn. */
+const VIEW = 1000;
+const MOST_FULL = 8e6;
+
+const contents = new Contents();
+let coarse: Arrangement | null = null;
+let full: Arrangement | null = null;
+
+function arrangementFor(had: Arrangement | null, board: { x: number; y: number }, cell: number): Arrangement {
+  const grid = boardGrid(board.x, board.y, cell);
+  if (had && had.grid.width === grid.width && had.grid.height === grid.height && had.grid.cell === cell) return had;
+  return new Arrangement(grid, (l) => contents.get(l));
+}
+
+const coarseCell = (b: { x: number; y: number }) => Math.max(b.x, b.y) / COARSE;
+
+/** The target of a surface, on every n-th cell of it. */
+function look(s: Surface, input: ArrangeInput, facts: SurfaceFacts, start: number): Look {
+  const g = s.grid;
+  const step = Math.max(1, Math.ceil(Math.max(g.width, g.height) / VIEW));
+  let grid = gridOf(g);
+  let { z, cover, clipped } = s;
+  if (step > 1) {
+    const first = Math.floor(step / 2);
+    const width = Math.floor((g.width - first - 1) / step) + 1;
+    const height = Math.floor((g.height - first - 1) / step) + 1;
+    grid = {
+      width,
+      height,
+      cell: g.cell * step,
+      originX: g.originX + first * g.cell,
+      originY: g.originY + first * g.cell,
+    };
+    z = new Float32Array(width * height);
+    cover = new Uint8Array(width * height);
+    clipped = new Float32Array(width * height);
+    for (let j = 0; j < height; j++) {
+      for (let i = 0; i < width; i++) {
+        const k = (first + j * step) * g.width + first + i * step;
+        z[j * width + i] = s.z[k];
+        cover[j * width + i] = s.cover[k];
+        clipped[j * width + i] = s.clipped[k];
+      }
+    }
+  }
+  const { field, mask } = buildTarget({
+    grid,
+    z,
+    cover,
+    mode: input.seat.mode,
+    peak: facts.peak,
+    low: facts.low,
+    skin: input.seat.skin,
+    drop: input.seat.drop,
+    areas: input.areas,
+  });
+  return {
+    cells: g.width * g.height,
+    seconds: (performance.now() - start) / 1000,
+    grid,
+    target: field.data,
+    mask,
+    clipped: facts.clipped.cells > 0 ? Uint8Array.from(clipped, (v) => (v > 0 ? 1 : 0)) : null,
+    facts,
+  };
+}
+
+function closeLook(a: Arrangement, input: ArrangeInput, effects: Map<string, Effect>): CloseLook | null {
+  const index = input.layers.findIndex((l) => l.id === input.selected);
+  const l = input.layers[index];
+  if (!l || l.hidden) return null;
+  const r = a.rendered(l, input.layers);
+  if (!r) return null;
+  const { grid } = a;
+  const beneath = a.without(input.layers, input.seat, (_, i) => i >= index);
+  const base = {
+    id: l.id,
+    effect: effects.get(l.id) ?? null,
+    standing: standingBounds(r, grid, AIR),
+    field: flatFieldAt(beneath, l.centre.x, l.centre.y),
+  };
+  if (input.moving) return { ...base, visible: 1, section: null };
+  const upTo = a.without(input.layers, input.seat, (_, i) => i > index);
+  const rest = a.without(input.layers, input.seat, (_, i) => i === index);
+  let stands = 0;
+  let shows = 0;
+  const { window: w } = r;
+  for (let j = 0; j < w.height; j++) {
+    for (let i = 0; i < w.width; i++) {
+      if (r.heights[j * w.width + i] === AIR) continue;
+      stands++;
+      const k = (w.j + j) * grid.width + w.i + i;
+      if (Math.abs(rest.z[k] - a.surface.z[k]) > 1e-3 || rest.cover[k] !== a.surface.cover[k]) shows++;
+    }
+  }
+  const row = Math.round((l.centre.y - grid.originY) / grid.cell);
+  const inside = row >= 0 && row < grid.height && w.width > 0;
+  const cut = (s: Surface) => s.z.slice(row * grid.width + w.i, row * grid.width + w.i + w.width);
+  return {
+    ...base,
+    visible: stands > 0 ? shows / stands : 0,
+    section: inside
+      ? {
+          x0: grid.originX + w.i * grid.cell,
+          x1: grid.originX + (w.i + w.width - 1) * grid.cell,
+          beneath: cut(beneath),
+          withIt: cut(upTo),
+          end: cut(a.surface),
+        }
+      : null,
+  };
+}
+
+const api = {
+  /** The arrangement on a coarse grid, at once. */
+  async coarse(input: ArrangeInput): Promise<CoarseLook> {
+    await contents.load(input.layers.filter((l) => !l.hidden));
+    const start = performance.now();
+    coarse = arrangementFor(coarse, input.board, coarseCell(input.board));
+    const effects = coarse.effects(input.layers, input.seat);
+    const out = look(coarse.surface, input, coarse.facts(), start);
+    const problems: Record<string, string> = {};
+    for (const l of input.layers) {
+      const p = contents.problem(l);
+      if (p) problems[l.id] = p;
+    }
+    const close = closeLook(coarse, input, effects);
+    // The surface's own arrays go on being worked with: what is handed over is a copy.
+    const answer = { ...out, target: out.target.slice(), mask: out.mask.slice(), close, problems };
+    return transfer(answer, [answer.target.buffer, answer.mask.buffer]);
+  },
+
+  /** The arrangement on the full grid; only what has changed is worked out again. */
+  async full(input: ArrangeInput): Promise<Look> {
+    await contents.load(input.layers.filter((l) => !l.hidden));
+    const start = performance.now();
+    const cell = Math.max(input.cell, Math.sqrt((input.board.x * input.board.y) / MOST_FULL));
+    full = arrangementFor(full, input.board, cell);
+    full.update(input.layers, input.seat);
+    const out = look(full.surface, input, full.facts(), start);
+    const answer = { ...out, target: out.target.slice(), mask: out.mask.slice() };
+    return transfer(answer, [answer.target.buffer, answer.mask.buffer]);
+  },
+
+  /** The flat field that lies under a layer, and the layer itself, on the full grid. */
+  async fieldUnder(input: ArrangeInput, id: string): Promise<{ field: FlatField; standing: Bounds } | null> {
+    await api.full(input);
+    const index = input.layers.findIndex((l) => l.id === id);
+    const l = input.layers[index];
+    if (!full || !l) return null;
+    const beneath = full.without(input.layers, input.seat, (_, i) => i >= index);
+    const field = flatFieldAt(beneath, l.centre.x, l.centre.y);
+    const r = full.rendered(l, input.layers);
+    const standing = r && standingBounds(r, full.grid, AIR);
+    return field && standing ? { field, standing } : null;
+  },
+
+  /** What bits would leave of this surface: shares missed, and for the one looked at the map of it. */
+  async detail(
+    input: ArrangeInput,
+    cutters: Cutter[],
+    tolerance: number,
+    shown: string,
+  ): Promise<{ shares: Record<string, number>; map: { grid: Grid; mask: Uint8Array }; larger: number | null }> {
+    await contents.load(input.layers.filter((l) => !l.hidden));
+    const finest = Math.max(input.cell, Math.max(input.board.x, input.board.y) / 1500);
+    const a = new Arrangement(boardGrid(input.board.x, input.board.y, finest), (l) => contents.get(l));
+    a.update(input.layers, input.seat);
+    const shares: Record<string, number> = {};
+    let mask = new Uint8Array(a.surface.z.length);
+    let larger: number | null = null;
+    for (const c of cutters) {
+      const d = await detailOf(a.surface, profileOf(c), tolerance, localHost);
+      shares[c.id] = d.missed;
+      if (c.id !== shown) continue;
+      mask = Uint8Array.from(d.left, (v) => (v > tolerance ? 1 : 0));
+      larger = await largerFor(a.surface, profileOf(c), tolerance, localHost);
+    }
+    return { shares, map: { grid: gridOf(a.grid), mask }, larger };
+  },
+
+  /** Size and missing letters of words as they would be set. */
+  async measure(words: Words): Promise<{ size: { x: number; y: number }; missing: string[] }> {
+    const { size, missing } = await contents.lay(words);
+    return { size, missing };
+  },
+};
+
+export type ArrangeApi = typeof api;
+
+expose(api);

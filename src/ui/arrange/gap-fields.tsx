@@ -1,0 +1,109 @@
+'use client';
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import { type Gap, THE_BOARD } from '@/core/arrange/layer';
+import { boundsOf, keepGaps, sideOf } from '@/core/arrange/place';
+import { formatLength } from '@/core/units/length';
+import { Choice, Folded, LengthField } from '../controls/fields';
+import { newId } from './actions';
+import type { FieldsProps } from './file-fields';
+
+type Where = 'right of' | 'left of' | 'above' | 'below' | 'level with, x' | 'level with, y';
+
+/** Which sides a distance is measured between, and its sign, as people say it. */
+const SIDES: Record<Where, Pick<Gap, 'axis' | 'ofSide' | 'fromSide'> & { sign: 1 | -1 }> = {
+  'right of': { axis: 'x', ofSide: 'low', fromSide: 'high', sign: 1 },
+  'left of': { axis: 'x', ofSide: 'high', fromSide: 'low', sign: -1 },
+  above: { axis: 'y', ofSide: 'low', fromSide: 'high', sign: 1 },
+  below: { axis: 'y', ofSide: 'high', fromSide: 'low', sign: -1 },
+  'level with, x': { axis: 'x', ofSide: 'middle', fromSide: 'middle', sign: 1 },
+  'level with, y': { axis: 'y', ofSide: 'middle', fromSide: 'middle', sign: 1 },
+};
+/** From the board's own edges a distance is measured inwards. */
+const BOARD_SIDES: Record<string, Pick<Gap, 'axis' | 'ofSide' | 'fromSide'> & { sign: 1 | -1 }> = {
+  'from the left edge': { axis: 'x', ofSide: 'low', fromSide: 'low', sign: 1 },
+  'from the right edge': { axis: 'x', ofSide: 'high', fromSide: 'high', sign: -1 },
+  'from the near edge': { axis: 'y', ofSide: 'low', fromSide: 'low', sign: 1 },
+  'from the far edge': { axis: 'y', ofSide: 'high', fromSide: 'high', sign: -1 },
+};
+
+function saidOf(g: Gap): { text: string; sign: 1 | -1 } {
+  const table = g.from === THE_BOARD ? BOARD_SIDES : SIDES;
+  const found = Object.entries(table).find(
+    ([, s]) => s.axis === g.axis && s.ofSide === g.ofSide && s.fromSide === g.fromSide,
+  );
+  return found ? { text: found[0], sign: found[1].sign } : { text: 'beside', sign: 1 };
+}
+
+/** Distances that are kept between this layer and others, or the board. */
+export function GapFields({ job, layer, change }: FieldsProps) {
+  const others = job.layers.filter((l) => l.id !== layer.id);
+  const [from, setFrom] = useState<string>(THE_BOARD);
+  const [where, setWhere] = useState<string>('below');
+  const table: Record<string, Pick<Gap, 'axis' | 'ofSide' | 'fromSide'> & { sign: 1 | -1 }> =
+    from === THE_BOARD ? BOARD_SIDES : SIDES;
+  const chosen = where in table ? where : Object.keys(table)[0];
+  const mine = job.gaps.filter((g) => g.of === layer.id || g.from === layer.id);
+  const nameOf = (id: string) => (id === THE_BOARD ? 'the board' : (job.layers.find((l) => l.id === id)?.name ?? id));
+  const add = () => {
+    const { sign, ...sides } = table[chosen];
+    const target = job.layers.find((l) => l.id === from);
+    const box = target ? boundsOf(target) : { x0: 0, y0: 0, x1: job.board.x, y1: job.board.y };
+    const now = sideOf(boundsOf(layer), sides.axis, sides.ofSide) - sideOf(box, sides.axis, sides.fromSide);
+    change((j) => {
+      j.gaps.push({ id: newId(), of: layer.id, from, ...sides, distance: Number(now.toFixed(3)) });
+    });
+  };
+  const set = (id: string, distance: number) =>
+    change((j) => {
+      const g = j.gaps.find((e) => e.id === id);
+      if (!g) return;
+      g.distance = distance;
+      keepGaps(j.layers, j.gaps, j.board, g.from === THE_BOARD ? [] : [g.from]);
+    });
+  return (
+    <Folded title={mine.length > 0 ? `Distances kept, ${mine.length}` : 'Distances kept'}>
+      {mine.map((g) => {
+        const { text, sign } = saidOf(g);
+        return (
+          <div key={g.id} className="flex items-start gap-1">
+            <div className="min-w-0 flex-1">
+              <LengthField
+                label={`${nameOf(g.of)} ${text}${g.from === THE_BOARD ? '' : ` ${nameOf(g.from)}`}`}
+                value={sign * g.distance}
+                onChange={(v) => set(g.id, sign * v)}
+              />
+            </div>
+            <button
+              type="button"
+              className="btn btn-ghost btn-square btn-sm mt-1"
+              aria-label="Let go of this distance"
+              onClick={() => change((j) => (j.gaps = j.gaps.filter((e) => e.id !== g.id)))}
+            >
+              <X size={14} />
+            </button>
+          </div>
+        );
+      })}
+      <Choice
+        label="Keep it"
+        value={chosen}
+        options={Object.keys(table).map((k) => [k, k] as const)}
+        onChange={setWhere}
+      />
+      <Choice
+        label="of"
+        value={from}
+        options={[[THE_BOARD, 'the board'] as const, ...others.map((l) => [l.id, l.name] as const)]}
+        onChange={setFrom}
+      />
+      <button type="button" className="btn btn-sm my-1 w-full" onClick={add}>
+        Keep this distance
+      </button>
+      <p className="soft text-[13px] leading-snug">
+        It starts from where they are, {formatLength(0)} touches; type the number wanted. When one moves the other
+        follows.
+      </p>
+    </Folded>
+  );
+}

@@ -1,0 +1,177 @@
+'use client';
+import { useDraggable } from '@dnd-kit/core';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Pencil } from 'lucide-react';
+import { useState } from 'react';
+import { formatLength, MM_PER_INCH, trimNumber } from '@/core/units/length';
+import { api, type PatternInfo } from '../api';
+
+/** Plan size and relief range of a pattern, as it would lie on a board in its true size. */
+export function patternSize(p: PatternInfo): { x: number; y: number; z: number } | null {
+  if (p.info.kind === 'mesh') {
+    const k = p.info.unit === 'in' ? MM_PER_INCH : 1;
+    return { x: p.info.size.x * k, y: p.info.size.y * k, z: p.info.size.z * k };
+  }
+  return p.size ? { ...p.size, z: p.rise ?? 0 } : null;
+}
+
+function Piece({ pattern: p, onPlace, onEdit }: { pattern: PatternInfo; onPlace(): void; onEdit(): void }) {
+  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({
+    id: `pattern-${p.id}`,
+    data: { pattern: p },
+  });
+  const size = patternSize(p);
+  return (
+    <li className={`relative w-[104px] shrink-0 ${isDragging ? 'opacity-40' : ''}`}>
+      <button
+        type="button"
+        ref={setNodeRef}
+        {...attributes}
+        {...listeners}
+        className="panel flex h-full w-full cursor-grab touch-none flex-col items-center px-1 pt-1 pb-0.5"
+        title={`${p.name}, ${p.from}${p.tags.length > 0 ? `: ${p.tags.join(', ')}` : ''}. Drag it onto the board, or press Enter twice`}
+        onDoubleClick={onPlace}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') onPlace();
+          else listeners?.onKeyDown?.(e);
+        }}
+      >
+        {/* biome-ignore lint/performance/noImgElement: a picture made by our own server, of any size */}
+        <img
+          src={`/api/assets/${p.hash}/picture`}
+          alt=""
+          className="h-16 w-full object-contain"
+          draggable={false}
+          loading="lazy"
+        />
+        <span className="w-full truncate text-[13px] leading-tight font-semibold">{p.name}</span>
+        <span className="soft w-full truncate text-[12.5px] leading-tight">
+          {size ? `${trimNumber(size.x, 0)} × ${trimNumber(size.y, 0)} × ${formatLength(size.z, 'mm', 1)}` : 'any size'}
+        </span>
+      </button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-square btn-xs absolute top-0.5 right-0.5"
+        aria-label={`Describe ${p.name}`}
+        onClick={onEdit}
+      >
+        <Pencil size={11} />
+      </button>
+    </li>
+  );
+}
+
+/** The pattern drawer: reliefs at hand, to be searched and dragged onto the board. */
+export function PatternDrawer({ onPlace }: { onPlace(p: PatternInfo): void }) {
+  const list = useQuery({ queryKey: ['patterns'], queryFn: api.patterns });
+  const [text, setText] = useState('');
+  const [edited, setEdited] = useState<PatternInfo | null>(null);
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const reliefs = (list.data ?? []).filter((p) => p.info.kind !== 'font');
+  const shown = reliefs.filter((p) => {
+    const about = [p.name, p.file, p.from, ...p.tags].join(' ').toLowerCase();
+    return words.every((w) => about.includes(w));
+  });
+  return (
+    <section aria-label="Pattern drawer" className="panel flex h-[122px] items-stretch gap-2 px-2 py-1.5">
+      <div className="w-[132px] shrink-0">
+        <h2 className="slab text-[15px]">Pattern drawer</h2>
+        <input
+          type="search"
+          className="input input-sm mt-1 w-full bg-(--paper)"
+          placeholder="wheat, mill"
+          aria-label="Search the pattern drawer"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
+        <p className="soft mt-1 text-[12.5px] leading-tight">
+          {shown.length} of {reliefs.length}; drag one onto the board
+        </p>
+      </div>
+      {edited ? (
+        <Describe pattern={edited} onDone={() => setEdited(null)} />
+      ) : (
+        <ul className="flex min-w-0 flex-1 gap-2 overflow-x-auto pb-1">
+          {shown.map((p) => (
+            <Piece key={p.id} pattern={p} onPlace={() => onPlace(p)} onEdit={() => setEdited(p)} />
+          ))}
+          {list.data && shown.length === 0 && (
+            <li className="soft self-center text-sm">
+              {reliefs.length === 0
+                ? 'Nothing in the drawer yet: every file that is added lies here afterwards.'
+                : `Nothing here is called "${text}".`}
+            </li>
+          )}
+          {list.error && <li className="self-center text-sm text-accent">{list.error.message}</li>}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+/** What is said of a pattern: its name, tags and where it is from. */
+function Describe({ pattern, onDone }: { pattern: PatternInfo; onDone(): void }) {
+  const client = useQueryClient();
+  const [error, setError] = useState<string | null>(null);
+  const act = async (work: Promise<PatternInfo[]>) => {
+    try {
+      client.setQueryData(['patterns'], await work);
+      onDone();
+    } catch (e) {
+      setError((e as Error).message);
+    }
+  };
+  return (
+    <form
+      className="grid min-w-0 flex-1 grid-cols-3 content-center gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        const data = new FormData(e.currentTarget);
+        const tags = String(data.get('tags'))
+          .split(',')
+          .map((t) => t.trim())
+          .filter(Boolean);
+        void act(
+          api.describePattern(pattern.id, { name: String(data.get('name')), tags, from: String(data.get('from')) }),
+        );
+      }}
+    >
+      {(
+        [
+          ['name', 'Name', pattern.name],
+          ['tags', 'Tags, with commas', pattern.tags.join(', ')],
+          ['from', 'Where from', pattern.from],
+        ] as const
+      ).map(([key, label, value]) => (
+        <label key={key} className="soft text-[13px]">
+          {label}
+          <input
+            name={key}
+            defaultValue={value}
+            className="input input-sm w-full bg-(--paper) text-base-content"
+            maxLength={key === 'from' ? 200 : 80}
+          />
+        </label>
+      ))}
+      {error ? (
+        <p role="alert" className="truncate text-[13px] text-accent">
+          {error}
+        </p>
+      ) : (
+        <button
+          type="button"
+          className="btn btn-ghost btn-sm text-accent"
+          onClick={() => void act(api.removePattern(pattern.id))}
+        >
+          Take it out of the drawer
+        </button>
+      )}
+      <button type="button" className="btn btn-sm" onClick={onDone}>
+        Leave it
+      </button>
+      <button type="submit" className="btn btn-primary btn-sm">
+        Keep
+      </button>
+    </form>
+  );
+}

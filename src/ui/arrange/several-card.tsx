@@ -1,0 +1,139 @@
+'use client';
+import { alignLayers, distributeLayers, keepGaps } from '@/core/arrange/place';
+import type { Job } from '@/core/plan/job';
+import { formatLength } from '@/core/units/length';
+import { Card, Sentence } from '../cards/card';
+import { TextField } from '../controls/fields';
+import { boundsAround, duplicateLayers, editLayers, mirrorLayers, moveLayers, removeLayers } from './actions';
+
+interface Props {
+  job: Job;
+  selected: string[];
+  change(edit: (j: Job) => void): void;
+  onSelect(ids: string[]): void;
+}
+
+type Side = 'low' | 'middle' | 'high';
+const ALIGN: [string, 'x' | 'y', Side][] = [
+  ['Left edges', 'x', 'low'],
+  ['Middles across', 'x', 'middle'],
+  ['Right edges', 'x', 'high'],
+  ['Near edges', 'y', 'low'],
+  ['Middles along', 'y', 'middle'],
+  ['Far edges', 'y', 'high'],
+];
+
+/** Several layers at once: lined up, spread, grouped, copied. */
+export function SeveralCard({ job, selected, change, onSelect }: Props) {
+  const some = job.layers.filter((l) => selected.includes(l.id));
+  const box = boundsAround(job, selected);
+  const group = some.every((l) => l.group !== null && l.group === some[0].group) ? some[0].group : null;
+  const arrange = (edit: (j: Job) => void) =>
+    change((j) => {
+      edit(j);
+      keepGaps(j.layers, j.gaps, j.board, selected);
+    });
+  const of = (j: Job) => j.layers.filter((l) => selected.includes(l.id));
+  return (
+    <Card title={`${some.length} layers`} subtitle={group ? `the group ${group}` : 'selected together'}>
+      <Sentence>
+        {box && (
+          <>
+            Together{' '}
+            <b>
+              {formatLength(box.x1 - box.x0, 'mm', 1)} by {formatLength(box.y1 - box.y0, 'mm', 1)}
+            </b>
+            .
+          </>
+        )}{' '}
+        Drag them on the board, or nudge them with the arrow keys.
+      </Sentence>
+      <h3 className="text-sm font-semibold">Line up</h3>
+      <div className="grid grid-cols-2 gap-2 py-1">
+        {ALIGN.map(([name, axis, side]) => (
+          <button
+            key={name}
+            type="button"
+            className="btn btn-sm"
+            onClick={() => arrange((j) => alignLayers(of(j), axis, side))}
+          >
+            {name}
+          </button>
+        ))}
+      </div>
+      <h3 className="mt-2 text-sm font-semibold">Spread with equal spaces</h3>
+      <div className="grid grid-cols-2 gap-2 py-1">
+        <button
+          type="button"
+          className="btn btn-sm"
+          disabled={some.length < 3}
+          onClick={() => arrange((j) => distributeLayers(of(j), 'x'))}
+        >
+          Across
+        </button>
+        <button
+          type="button"
+          className="btn btn-sm"
+          disabled={some.length < 3}
+          onClick={() => arrange((j) => distributeLayers(of(j), 'y'))}
+        >
+          Along
+        </button>
+      </div>
+      <h3 className="mt-2 text-sm font-semibold">Together</h3>
+      <TextField
+        label="Group"
+        value={group ?? ''}
+        max={64}
+        onChange={(v) => change((j) => editLayers(j, selected, (l) => (l.group = v === '' ? null : v)))}
+      />
+      <div className="grid grid-cols-2 gap-2 py-1">
+        <button
+          type="button"
+          className="btn btn-sm"
+          onClick={() => {
+            let made: string[] = [];
+            change((j) => (made = duplicateLayers(j, selected)));
+            onSelect(made);
+          }}
+        >
+          Duplicate
+        </button>
+        <button
+          type="button"
+          className="btn btn-sm"
+          onClick={() => {
+            let made: string[] = [];
+            change((j) => (made = mirrorLayers(j, selected, 'x')));
+            onSelect(made);
+          }}
+        >
+          Mirrored copy
+        </button>
+        <button
+          type="button"
+          className="btn btn-sm"
+          onClick={() =>
+            box &&
+            change((j) => moveLayers(j, selected, (j.board.x - box.x0 - box.x1) / 2, (j.board.y - box.y0 - box.y1) / 2))
+          }
+        >
+          Centre on board
+        </button>
+        <button type="button" className="btn btn-sm" onClick={() => onSelect([])}>
+          Let go
+        </button>
+      </div>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm mt-3 w-full text-accent"
+        onClick={() => {
+          change((j) => removeLayers(j, selected));
+          onSelect([]);
+        }}
+      >
+        Remove all {some.length} from the board
+      </button>
+    </Card>
+  );
+}

@@ -1,0 +1,96 @@
+'use client';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import type { Job } from '@/core/plan/job';
+import { api } from '../api';
+import { TextField } from '../controls/fields';
+
+/** Named versions of the job, each with its picture: the same plaque with another emblem. */
+export function Versions({
+  id,
+  revision,
+  change,
+}: {
+  id: string;
+  revision: string | null;
+  change(edit: (j: Job) => void): void;
+}) {
+  const client = useQueryClient();
+  const list = useQuery({ queryKey: ['versions', id], queryFn: () => api.versions(id) });
+  const [name, setName] = useState('');
+  const [error, setError] = useState<string | null>(null);
+  const act = async (work: Promise<unknown>) => {
+    try {
+      setError(null);
+      client.setQueryData(['versions', id], await work);
+    } catch (e) {
+      setError((e as Error).message);
+    }
+  };
+  const open = async (of: string) => {
+    try {
+      const doc = await api.revision(id, of);
+      change((j) => Object.assign(j, doc));
+    } catch (e) {
+      setError((e as Error).message);
+    }
+  };
+  return (
+    <>
+      <TextField label="Name it" value={name} max={80} onChange={setName} />
+      <button
+        type="button"
+        className="btn btn-sm my-1 w-full"
+        disabled={name === '' || revision === null}
+        onClick={() => {
+          if (revision !== null) void act(api.nameVersion(id, revision, name)).then(() => setName(''));
+        }}
+      >
+        Keep the board as it is as "{name || 'a version'}"
+      </button>
+      {error && (
+        <p role="alert" className="text-[13px] text-accent">
+          {error}
+        </p>
+      )}
+      <ul className="grid grid-cols-2 gap-2 py-1" aria-label="Versions">
+        {list.data?.map((v) => (
+          <li key={v.id} className="relative rounded-lg border border-base-300">
+            <button
+              type="button"
+              className="w-full cursor-pointer text-left"
+              onClick={() => void open(v.revision)}
+              title="Go on from this version"
+            >
+              {/* biome-ignore lint/performance/noImgElement: a picture made by our own server */}
+              <img
+                src={`/api/jobs/${id}/revisions/${v.revision}/picture`}
+                alt={`${v.name}, its layers joined`}
+                className="aspect-3/2 w-full rounded-t-lg object-contain"
+                loading="lazy"
+              />
+              <span className="block truncate px-2 py-1 text-[13px] font-semibold">{v.name}</span>
+              <span className="soft block px-2 pb-1 text-[12.5px]">
+                {v.revision === revision ? 'as it is now' : v.created.slice(0, 16).replace('T', ' ')}
+              </span>
+            </button>
+            <button
+              type="button"
+              className="btn btn-square btn-xs absolute top-1 right-1"
+              aria-label={`Forget the version ${v.name}`}
+              onClick={() => void act(api.removeVersion(id, v.id))}
+            >
+              <X size={12} />
+            </button>
+          </li>
+        ))}
+      </ul>
+      {list.data?.length === 0 && (
+        <p className="soft text-[13px] leading-snug">
+          None yet. Keep one, change the board, keep another, and compare.
+        </p>
+      )}
+    </>
+  );
+}

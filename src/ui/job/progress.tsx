@@ -1,0 +1,105 @@
+'use client';
+import { formatDuration, trimNumber } from '@/core/units/length';
+import type { JobState } from './use-job';
+
+/** What is going on with the plan, over the board. */
+export function Progress({
+  state,
+  arranging,
+  sharp,
+  proven,
+}: {
+  state: JobState;
+  arranging: boolean;
+  sharp: boolean;
+  proven: boolean;
+}) {
+  const { plan, fresh } = state;
+  const running = plan?.status === 'queued' || plan?.status === 'running';
+  if (fresh && proven && !running) return null;
+  if (arranging && !running && state.saving !== 'refused')
+    return sharp ? null : (
+      <div className="panel absolute top-2 left-2 px-3 py-1.5 text-sm" role="status">
+        sharpening
+      </div>
+    );
+  const p = plan?.progress;
+  return (
+    <div className="panel absolute top-2 left-2 flex items-center gap-3 px-3 py-1.5 text-sm" role="status">
+      {running ? (
+        <>
+          <progress className="progress progress-primary w-28" value={p?.share ?? 0} max={1} aria-label="planning" />
+          <span>
+            {plan?.status === 'queued' ? 'waiting its turn' : (p?.name ?? 'starting')}
+            {p?.secondsLeft !== null &&
+              p?.secondsLeft !== undefined &&
+              `, ${formatDuration(Math.max(1, p.secondsLeft))} left`}
+          </span>
+          <button type="button" className="btn btn-sm" onClick={state.cancel}>
+            Cancel
+          </button>
+        </>
+      ) : state.saving === 'refused' ? (
+        <span className="text-accent">not planned: see the card's foot</span>
+      ) : plan?.status === 'failed' ? (
+        <span className="text-accent">planning failed: {plan.message}</span>
+      ) : plan?.status === 'cancelled' ? (
+        <span>cancelled; this is the target, not yet proven</span>
+      ) : (
+        <span>a coarse look; sharpens when it is planned</span>
+      )}
+    </div>
+  );
+}
+
+/** Two saves on top of the same version: both are kept until one is chosen. */
+export function Conflict({ state }: { state: JobState }) {
+  return (
+    <div role="alert" className="flex items-center gap-3 border-b border-accent bg-base-100 px-4 py-2 text-sm">
+      <span className="flex-1">
+        This job was changed elsewhere, in another tab perhaps. Both versions are kept; which one goes on?
+      </span>
+      <button type="button" className="btn btn-sm" onClick={() => state.settle(false)}>
+        The other one
+      </button>
+      <button type="button" className="btn btn-primary btn-sm" onClick={() => state.settle(true)}>
+        Mine
+      </button>
+    </div>
+  );
+}
+
+export function Footer({ state, onRun, onRunStation }: { state: JobState; onRun(): void; onRunStation: boolean }) {
+  const { plan, fresh, saving, problem } = state;
+  const running = plan?.status === 'queued' || plan?.status === 'running';
+  const done = fresh && plan?.status === 'done';
+  const said = { saved: 'saved', waiting: 'changed', saving: 'saving', refused: 'not saved' }[saving];
+  return (
+    <div className="border-t border-base-300 px-4 py-3">
+      {problem && (
+        <p role="alert" className="mb-2 text-sm text-accent">
+          {problem}
+        </p>
+      )}
+      {done ? (
+        !onRunStation && (
+          <button type="button" className="btn btn-primary w-full" onClick={onRun}>
+            Programs, {plan?.summary ? formatDuration(plan.summary.seconds) : ''}
+          </button>
+        )
+      ) : (
+        <button
+          type="button"
+          className="btn btn-primary w-full"
+          disabled={running || saving !== 'saved'}
+          onClick={state.prove}
+        >
+          {running ? `Proving the cut, ${trimNumber((plan?.progress?.share ?? 0) * 100, 0)} %` : 'Prove the cut'}
+        </button>
+      )}
+      <p className="soft mt-1 text-right text-[13px]" role="status">
+        {said}
+      </p>
+    </div>
+  );
+}

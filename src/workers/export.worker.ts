@@ -1,0 +1,120 @@
+import { writeFileSync } from 'node:fs';
+import { parentPort, workerData } from 'node:worker_threads';
+import sharp from 'sharp';
+import { shade } from '../core/arrange/picture';
+import { solidOf, thinSurface } from '../core/arrange/solid';
+import { buildTarget } from '../core/arrange/target';
+import { boardGrid } from '../core/field/height-field';
+import { cellOf, type Job } from '../core/plan/job';
+import { composeJob } from '../core/plan/pipeline';
+import { resolveTrenches } from '../core/plan/trenches';
+import { fieldToPng } from '../core/sources/height-image';
+import { writeStl } from '../core/sources/stl';
+import { AssetStore } from '../server/assets';
+import { contentLoader } from '../server/content';
+import { StageCache, stageRunner } from '../server/stage-cache';
+
+export const EXPORTS = ['heights-png', 'heights-tiff', 'stl', 'picture', 'small'] as const;
+export type ExportKind = (typeof EXPORTS)[number];
+
+export interface ExportOrder {
+  job: Job;
+  assets: string;
+  cache: string;
+  kind: ExportKind;
+  /** File that the result is written to. */
+  out: string;
+}
+export type ExportNews = { low: number; high: number } | { error: string };
+
+/** Most cells along a side of a model: two million triangles on top. */
+const MODEL_CELLS = 1200;
+const PICTURE_PIXELS = 1800;
+const SMALL_PIXELS = 420;
+/** Thinnest back of a model, mm. */
+const BACK = 1;
+
+async function run(order: ExportOrder): Promise<{ low: number; high: number }> {
+  const { job, kind } = order;
+  const { board, seat } = job;
+  const pixels = kind === 'small' ? SMALL_PIXELS : PICTURE_PIXELS;
+  const drawn = kind === 'small' || kind === 'picture';
+  const cell = drawn ? Math.max(board.x, board.y) / pixels : cellOf(job).cell;
+  const grid = boardGrid(board.x, board.y, cell);
+  const made = await composeJob(
+    job,
+    grid,
+    contentLoader((h) => new AssetStore(order.assets).read(h)),
+    {
+      stage: stageRunner(drawn ? null : new StageCache(order.cache), {}),
+    },
+  );
+  const { peak, low } = made.facts;
+  const range = { low: Math.min(0, low), high: Math.max(peak, Math.min(0, low) + 1e-3) };
+  if (kind === 'stl') {
+    const step = Math.max(1, Math.ceil(Math.max(grid.width, grid.height) / MODEL_CELLS));
+    const s = thinSurface(grid, made.z, made.cover, step);
+    // A raised piece stands alone on its backing; a sunk one is the whole board.
+    const backing = board.thickness - seat.skin - (seat.mode === 'sunk' ? seat.drop : peak);
+    const back = Math.min(range.low - BACK, -backing);
+    if (seat.mode === 'sunk') {
+      // Around the piece the board's own top stands.
+      for (let k = 0; k < s.z.length; k++) if (!s.cover[k]) s.z[k] = seat.drop + seat.skin;
+      s.cover.fill(1);
+    }
+    const triangles = solidOf(s.grid, s.z, s.cover, back);
+    if (triangles.length === 0) throw new Error('there is nothing on the board to make a model of; add a layer');
+    writeFileSync(order.out, writeStl(triangles, job.name));
+  } else if (drawn) {
+    const trenches = resolveTrenches(job);
+    const target = buildTarget({
+      grid,
+      z: made.z,
+      cover: made.cover,
+      mode: seat.mode,
+      peak,
+      low,
+      skin: seat.skin,
+      drop: seat.drop,
+      areas: job.passes.map((p, i) => ({ area: p.area, trench: trenches[i] })),
+    });
+    const picture = shade({
+      grid,
+      heights: target.field.data,
+      mask: target.mask,
+      paper: [251, 248, 241],
+      hatch: [226, 214, 190],
+    });
+    const { width, height, data } = picture;
+    await sharp(Buffer.from(data.buffer), { raw: { width, height, channels: 4 } })
+      .removeAlpha()
+      .png()
+      .toFile(order.out);
+  } else {
+    const field = { ...grid, data: made.z };
+    if (kind === 'heights-png') writeFileSync(order.out, fieldToPng(field, range.low, range.high));
+    else {
+      const scale = 65535 / (range.high - range.low);
+      const levels = new Uint16Array(grid.width * grid.height);
+      for (let j = 0; j < grid.height; j++) {
+        const from = (grid.height - 1 - j) * grid.width;
+        for (let i = 0; i < grid.width; i++) {
+          const v = Math.round((made.z[from + i] - range.low) * scale);
+          levels[j * grid.width + i] = Math.min(65535, Math.max(0, v));
+        }
+      }
+      const dots = 1 / grid.cell;
+      await sharp(levels, { raw: { width: grid.width, height: grid.height, channels: 1 } })
+        .toColourspace('grey16')
+        .tiff({ compression: 'deflate', predictor: 'horizontal', xres: dots, yres: dots })
+        .toFile(order.out);
+    }
+  }
+  return range;
+}
+
+try {
+  parentPort!.postMessage((await run(workerData as ExportOrder)) satisfies ExportNews);
+} catch (e) {
+  parentPort!.postMessage({ error: (e as Error).message } satisfies ExportNews);
+}
