@@ -75,6 +75,9 @@ export function shade({ grid, heights, mask, deviation, paper, hatch }: ShadeInp
   for (let k = 0; k < heights.length; k++) if (heights[k] < low) low = heights[k];
   const span = low < 0 ? -low : 1;
   const px = out.data;
+  // As wide on a coarse grid as on a fine one.
+  const pitch = Math.max(4, Math.round(Math.max(width, height) / 84));
+  const stroke = Math.max(1, Math.round(pitch / 6));
   for (let j = 0; j < height; j++) {
     const n = j + 1 < height ? width : 0;
     const s = j > 0 ? -width : 0;
@@ -90,7 +93,7 @@ export function shade({ grid, heights, mask, deviation, paper, hatch }: ShadeInp
       let c: Rgb;
       let lit = 0.5 + 0.75 * light;
       if (mask[k] === MASK.waste) {
-        const line = (i + (height - 1 - j)) % 12 < 2;
+        const line = (i + (height - 1 - j)) % pitch < stroke;
         c = line ? hatch : paper;
         lit = 0.82 + 0.27 * light;
       } else if (deviation) {

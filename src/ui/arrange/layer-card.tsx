@@ -1,5 +1,5 @@
 'use client';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Copies, Layer } from '@/core/arrange/layer';
 import { resizeLayer, splitLines } from '@/core/arrange/new-layer';
 import type { Job } from '@/core/plan/job';
@@ -43,6 +43,9 @@ export function LayerCard({ job, layer, close, change, onSelect, recess }: Layer
     .find((l) => !l.hidden);
   const beneath = under ? (index === 1 ? under.name.toLowerCase() : 'what lies beneath') : 'the base plane';
   const look = close?.id === layer.id ? close : null;
+  const section = useRef<CloseLook['section']>(null);
+  // While it is dragged the last section stays.
+  if (look?.section) section.current = look.section;
   const wrong = useRecess(layer, recess);
   const set = (edit: (l: Layer) => void) => change((j) => editLayers(j, [layer.id], edit));
   const size = (x: number, y: number) => set((l) => resizeLayer(l, x / l.size.x, y / l.size.y));
@@ -101,7 +104,7 @@ export function LayerCard({ job, layer, close, change, onSelect, recess }: Layer
           </button>
         </div>
       )}
-      {look?.section && <SectionDrawing section={look.section} />}
+      {section.current && !layer.hidden && <SectionDrawing section={section.current} />}
       <Choice
         label="Joins"
         value={layer.join}

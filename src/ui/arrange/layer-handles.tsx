@@ -198,8 +198,9 @@ export function LayerHandles({ job, selected, close, layout, onSelect, tryOut, c
             strokeWidth={1}
           />
           <Label
-            x={s.axis === 'x' ? px(s.at) : px(board.x / 2)}
-            y={s.axis === 'y' ? py(s.at) - 8 : py(board.y) + 14}
+            x={s.axis === 'x' ? px(s.at) : px(0) - 4}
+            anchor={s.axis === 'x' ? 'middle' : 'end'}
+            y={s.axis === 'y' ? py(s.at) + 4 : py(board.y) - 6}
             text={s.with}
           />
         </g>
@@ -275,12 +276,12 @@ export function LayerHandles({ job, selected, close, layout, onSelect, tryOut, c
   );
 }
 
-function Label({ x, y, text }: { x: number; y: number; text: string }) {
+function Label({ x, y, text, anchor = 'middle' }: { x: number; y: number; text: string; anchor?: 'middle' | 'end' }) {
   return (
     <text
       x={x}
       y={y}
-      textAnchor="middle"
+      textAnchor={anchor}
       fontSize={12.5}
       fontWeight={600}
       fill="var(--color-base-content)"

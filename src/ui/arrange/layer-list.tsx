@@ -15,6 +15,7 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import { Eye, EyeOff, GripVertical, Lock, LockOpen } from 'lucide-react';
+import { useEffect, useRef } from 'react';
 import type { Layer } from '@/core/arrange/layer';
 import type { Job } from '@/core/plan/job';
 import { formatLength } from '@/core/units/length';
@@ -41,12 +42,19 @@ function Row({ layer, job, selected, problems, onSelect, change, indent }: Props
     id: layer.id,
   });
   const on = selected.includes(layer.id);
+  const row = useRef<HTMLLIElement | null>(null);
+  useEffect(() => {
+    if (on) row.current?.scrollIntoView({ block: 'nearest' });
+  }, [on]);
   const set = (edit: (l: Layer) => void) => change((j) => editLayers(j, [layer.id], edit));
   const first = job.layers[0]?.id === layer.id;
   const join = JOIN_NAMES.find(([k]) => k === layer.join)?.[1];
   return (
     <li
-      ref={setNodeRef}
+      ref={(el) => {
+        setNodeRef(el);
+        row.current = el;
+      }}
       style={{ transform: transform ? `translateY(${transform.y}px)` : undefined, transition }}
       className={`flex items-center gap-0.5 pr-1 ${indent ? 'pl-5' : 'pl-1'} ${on ? 'bg-[color-mix(in_oklab,var(--color-primary)_13%,transparent)]' : ''} ${isDragging ? 'z-10 bg-base-100 shadow' : ''} ${layer.hidden ? 'opacity-55' : ''}`}
     >
