@@ -1,11 +1,11 @@
+import { rasterOf } from '../core/arrange/mesh-piece';
 import { type Picture, shade } from '../core/arrange/picture';
-import { rasterOf } from '../core/arrange/render';
 import { MASK } from '../core/arrange/target';
 import type { Source, SourceInfo } from '../core/sources/inspect';
 
 const PIXELS = 240;
 
-/** A relief seen from above on paper, small: meshes as proposed on import, images as heights. */
+/** A relief seen from above with nothing around it, small: meshes as proposed on import, images as heights. */
 export function assetPicture(source: Source, info: SourceInfo): Picture {
   if (source.font) return { width: 1, height: 1, data: new Uint8ClampedArray(4) };
   let raster: { width: number; height: number; data: Float32Array };
@@ -47,5 +47,11 @@ export function assetPicture(source: Source, info: SourceInfo): Picture {
     heights[k] = data[k] < 0 ? -rise : (data[k] - 1) * rise;
   }
   const grid = { width, height, cell: 1, originX: 0.5, originY: 0.5 };
-  return shade({ grid, heights, mask, paper: [251, 248, 241], hatch: [251, 248, 241] });
+  const picture = shade({ grid, heights, mask, paper: [0, 0, 0], hatch: [0, 0, 0] });
+  // Pictures have their north row first, grids their south row.
+  for (let j = 0; j < height; j++) {
+    for (let i = 0; i < width; i++)
+      if (data[(height - 1 - j) * width + i] < 0) picture.data[4 * (j * width + i) + 3] = 0;
+  }
+  return picture;
 }

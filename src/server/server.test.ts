@@ -83,7 +83,8 @@ test('a plan runs in its worker, is found again after a restart, and its stages 
   // Only the name of the job changes: the surfaces and paths are taken from the cache, in seconds that show it.
   const again = await saveJob(shop.db, id, (await getJob(shop.db, id)).revision, { ...job, name: 'Renamed' });
   const second = await finished((await shop.plans.start(again.id)).id);
-  const sum = (s: Record<string, number>) => ['relief', 'target', 'rough', 'finish'].reduce((n, k) => n + s[k], 0);
+  const sum = (s: Record<string, number>) =>
+    ['layer', 'composite', 'target', 'rough', 'finish'].reduce((n, k) => n + s[k], 0);
   expect(sum(second.summary!.stageSeconds)).toBeLessThan(sum(done.summary!.stageSeconds) / 2);
   expect(second.summary!.programs[0].file).toContain('renamed');
 }, 120_000);

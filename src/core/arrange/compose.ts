@@ -1,6 +1,7 @@
 import { AIR, type Grid } from '../field/height-field';
 import type { Join, Layer, Seat } from './layer';
-import type { Rendered, Window } from './render';
+import type { Rendered } from './render';
+import type { Window } from './window';
 
 /** A rendered layer with the way it joins. */
 export interface Op {

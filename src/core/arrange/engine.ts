@@ -10,7 +10,8 @@ import {
   surfaceFacts,
 } from './compose';
 import type { Layer, Seat } from './layer';
-import { type Content, joinWindows, type Rendered, renderLayer, type Window } from './render';
+import { type Content, type Rendered, renderLayer } from './render';
+import { joinWindows, type Window } from './window';
 
 /** Bytes of rendered layers that are kept; the ones used longest ago go first. */
 const BUDGET = 384 * 1024 ** 2;
@@ -22,6 +23,17 @@ export function renderKey(l: Layer, all: Layer[], depth = 0): string {
   // A mask of a masked layer counts; rings of masks end after a few.
   const other = named && depth < 4 ? renderKey(named, all, depth + 1) : null;
   return JSON.stringify([source, size, rise, centre, turn, mirror, tilt, fade, invert, copies, mask, other]);
+}
+
+/** The layers whose content a composite needs: those that are shown, and those that masks of them name. */
+export function neededLayers(layers: Layer[]): Layer[] {
+  const need = new Set(layers.filter((l) => !l.hidden));
+  for (const l of need) {
+    const { mask } = l;
+    const named = mask.kind === 'layer' ? layers.find((o) => o.id === mask.layer) : undefined;
+    if (named) need.add(named);
+  }
+  return layers.filter((l) => need.has(l));
 }
 
 interface Step extends Op {
@@ -61,6 +73,8 @@ export class Arrangement {
     const { mask } = l;
     const named = mask.kind === 'layer' ? all.find((o) => o.id === mask.layer && o.id !== l.id) : undefined;
     const other = named && depth < 4 ? this.rendered(named, all, depth + 1) : null;
+    // A mask that is on its way would be kept as one that hides everything.
+    if (named && depth < 4 && !other) return null;
     const r = renderLayer(l, content, this.grid, other);
     this.kept.set(key, r);
     this.bytes += bytesOf(r);

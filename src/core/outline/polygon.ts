@@ -39,6 +39,11 @@ export function applyAffine(p: Polygon, [a, b, c, d, e, f]: Affine): Polygon {
   });
 }
 
+/** One place mapped. */
+export function applyPoint([a, b, c, d, e, f]: Affine, x: number, y: number): [number, number] {
+  return [a * x + c * y + e, b * x + d * y + f];
+}
+
 /** The affine map of a piece scaled by sx, sy about its middle, turned by `degrees` counter-clockwise, with the middle at (x, y). */
 export function placing(sx: number, sy: number, degrees: number, x: number, y: number): Affine {
   const c = Math.cos((degrees * Math.PI) / 180);

@@ -1,8 +1,9 @@
 import { compose, emptySurface, opOf, type SurfaceFacts, surfaceFacts } from '../arrange/compose';
 import { renderKey } from '../arrange/engine';
 import type { Layer } from '../arrange/layer';
-import { type Content, type Rendered, renderLayer, type Window } from '../arrange/render';
+import { type Content, type Rendered, renderLayer } from '../arrange/render';
 import { buildTarget, type Target } from '../arrange/target';
+import type { Window } from '../arrange/window';
 import { type Cutter, scallop, tipRadius } from '../cutter/cutter';
 import { boardGrid, type Grid, gridOf, type HeightField } from '../field/height-field';
 import { motionTime } from '../motion/time';

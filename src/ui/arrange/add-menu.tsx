@@ -1,4 +1,5 @@
 'use client';
+import { useQueryClient } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { useId, useRef, useState } from 'react';
 import type { Layer } from '@/core/arrange/layer';
@@ -43,6 +44,7 @@ interface Props {
 export function AddMenu({ job, change, onSelect }: Props) {
   const box = useRef<HTMLDetailsElement>(null);
   const file = useId();
+  const client = useQueryClient();
   const [busy, setBusy] = useState<{ name: string; share: number; cancel(): void } | null>(null);
   const [error, setError] = useState<string | null>(null);
   const [notes, setNotes] = useState<string[]>([]);
@@ -68,19 +70,20 @@ export function AddMenu({ job, change, onSelect }: Props) {
     setBusy({ name: f.name, share: 0, cancel: up.cancel });
     try {
       const a: AssetInfo = await up.done;
-      if (a.info.kind === 'font') setError(`${a.file} is a font: it can be chosen for words now`);
+      if (a.info.kind === 'font') setNotes([`${a.file} can now be chosen as the font of words`]);
       else {
         put(placeFile(job, { file: a.file, hash: a.hash, info: a.info }, null));
         setNotes(a.info.notes);
-        await api.keepPattern({
-          hash: a.hash,
-          name: a.file.replace(/\.[a-z0-9]+$/i, '').slice(0, 80) || 'Relief',
-          tags: [],
-          from: 'uploaded',
-          size: null,
-          rise: null,
-        });
       }
+      const kept = await api.keepPattern({
+        hash: a.hash,
+        name: a.file.replace(/\.[a-z0-9]+$/i, '').slice(0, 80) || 'Relief',
+        tags: [],
+        from: 'uploaded',
+        size: null,
+        rise: null,
+      });
+      client.setQueryData(['patterns'], kept);
     } catch (e) {
       setError((e as Error).message);
     } finally {

@@ -59,7 +59,7 @@ export function ArrangeSide(props: Props) {
             close={coarse?.close ?? null}
             change={change}
             onSelect={onSelect}
-            recess={asset.data?.info.recess ?? false}
+            info={asset.data?.info ?? null}
           />
         ) : chosen.length > 1 ? (
           <SeveralCard job={job} selected={selected} change={change} onSelect={onSelect} />

@@ -1,7 +1,7 @@
 import { expose, transfer } from 'comlink';
 import type { Effect, Surface, SurfaceFacts } from '@/core/arrange/compose';
 import { detailOf, largerFor } from '@/core/arrange/detail';
-import { Arrangement } from '@/core/arrange/engine';
+import { Arrangement, neededLayers } from '@/core/arrange/engine';
 import { type FlatField, flatFieldAt, standingBounds } from '@/core/arrange/flat-field';
 import type { Layer, Seat } from '@/core/arrange/layer';
 import { buildTarget, type TargetInput } from '@/core/arrange/target';
@@ -9,6 +9,7 @@ import { type Cutter, profileOf } from '@/core/cutter/cutter';
 import { AIR, boardGrid, type Grid, gridOf } from '@/core/field/height-field';
 import { localHost } from '@/core/kernels/host';
 import type { Bounds } from '@/core/outline/polygon';
+import type { LaidWords } from '@/core/sources/lettering';
 import type { Words } from '@/core/sources/words';
 import { Contents } from './contents';
 
@@ -173,7 +174,7 @@ function closeLook(a: Arrangement, input: ArrangeInput, effects: Map<string, Eff
 const api = {
   /** The arrangement on a coarse grid, at once. */
   async coarse(input: ArrangeInput): Promise<CoarseLook> {
-    await contents.load(input.layers.filter((l) => !l.hidden));
+    await contents.load(neededLayers(input.layers));
     const start = performance.now();
     coarse = arrangementFor(coarse, input.board, coarseCell(input.board));
     const effects = coarse.effects(input.layers, input.seat);
@@ -191,7 +192,7 @@ const api = {
 
   /** The arrangement on the full grid; only what has changed is worked out again. */
   async full(input: ArrangeInput): Promise<Look> {
-    await contents.load(input.layers.filter((l) => !l.hidden));
+    await contents.load(neededLayers(input.layers));
     const start = performance.now();
     const cell = Math.max(input.cell, Math.sqrt((input.board.x * input.board.y) / MOST_FULL));
     full = arrangementFor(full, input.board, cell);
@@ -221,7 +222,7 @@ const api = {
     tolerance: number,
     shown: string,
   ): Promise<{ shares: Record<string, number>; map: { grid: Grid; mask: Uint8Array }; larger: number | null }> {
-    await contents.load(input.layers.filter((l) => !l.hidden));
+    await contents.load(neededLayers(input.layers));
     const finest = Math.max(input.cell, Math.max(input.board.x, input.board.y) / 1500);
     const a = new Arrangement(boardGrid(input.board.x, input.board.y, finest), (l) => contents.get(l));
     a.update(input.layers, input.seat);
@@ -238,10 +239,10 @@ const api = {
     return { shares, map: { grid: gridOf(a.grid), mask }, larger };
   },
 
-  /** Size and missing letters of words as they would be set. */
-  async measure(words: Words): Promise<{ size: { x: number; y: number }; missing: string[] }> {
-    const { size, missing } = await contents.lay(words);
-    return { size, missing };
+  /** Size, origin and missing letters of words as they would be set. */
+  async measure(words: Words): Promise<Omit<LaidWords, 'polygon'>> {
+    const { polygon: _, ...rest } = await contents.lay(words);
+    return rest;
   },
 };
 

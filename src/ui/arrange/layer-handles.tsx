@@ -5,10 +5,11 @@ import { resizeLayer } from '@/core/arrange/new-layer';
 import { boundsOf, layerAt, type Snap, snapBox } from '@/core/arrange/place';
 import type { Bounds } from '@/core/outline/polygon';
 import type { Job } from '@/core/plan/job';
-import { formatLength } from '@/core/units/length';
 import type { Layout } from '../board-view/board-view';
 import { boundsAround, editLayers, moveLayers } from './actions';
 import type { CloseLook } from './arrange.worker';
+import { CurveHandles } from './curve-handles';
+import { Label, Margins } from './margins';
 
 interface Props {
   job: Job;
@@ -272,71 +273,9 @@ export function LayerHandles({ job, selected, close, layout, onSelect, tryOut, c
           })}
         </>
       )}
-    </g>
-  );
-}
-
-function Label({ x, y, text, anchor = 'middle' }: { x: number; y: number; text: string; anchor?: 'middle' | 'end' }) {
-  return (
-    <text
-      x={x}
-      y={y}
-      textAnchor={anchor}
-      fontSize={12.5}
-      fontWeight={600}
-      fill="var(--color-base-content)"
-      stroke="var(--color-base-100)"
-      strokeWidth={4}
-      paintOrder="stroke"
-      pointerEvents="none"
-    >
-      {text}
-    </text>
-  );
-}
-
-/** How far it is from the layer to the edges of its field, or of the board, on all four sides. */
-function Margins({
-  standing: s,
-  field,
-  board,
-  px,
-  py,
-}: {
-  standing: Bounds;
-  field: Bounds | null;
-  board: { x: number; y: number };
-  px(x: number): number;
-  py(y: number): number;
-}) {
-  // A field that the layer does not lie in says nothing: then it is the board that counts.
-  const within = field && field.x0 <= s.x0 && field.x1 >= s.x1 && field.y0 <= s.y0 && field.y1 >= s.y1;
-  const f = within ? field : { x0: 0, y0: 0, x1: board.x, y1: board.y };
-  const [mx, my] = [(s.x0 + s.x1) / 2, (s.y0 + s.y1) / 2];
-  const sides: [string, number, number, number, number, number][] = [
-    ['left', s.x0 - f.x0, f.x0, my, s.x0, my],
-    ['right', f.x1 - s.x1, s.x1, my, f.x1, my],
-    ['near', s.y0 - f.y0, mx, f.y0, mx, s.y0],
-    ['far', f.y1 - s.y1, mx, s.y1, mx, f.y1],
-  ];
-  return (
-    <g pointerEvents="none" data-testid="margins">
-      {sides
-        .filter(([, d]) => d > 0.05)
-        .map(([name, d, x0, y0, x1, y1]) => (
-          <g key={name}>
-            <line
-              x1={px(x0)}
-              y1={py(y0)}
-              x2={px(x1)}
-              y2={py(y1)}
-              stroke="var(--color-primary)"
-              strokeWidth={1}
-              strokeDasharray="2 3"
-            />
-            <Label x={px((x0 + x1) / 2)} y={py((y0 + y1) / 2) + (x0 === x1 ? 4 : -5)} text={formatLength(d, 'mm', 1)} />
-          </g>
-        ))}
+      {one && !one.locked && one.source.kind === 'words' && one.source.words.line.kind === 'curve' && (
+        <CurveHandles layer={one} px={px} py={py} place={place} change={change} />
+      )}
     </g>
   );
 }

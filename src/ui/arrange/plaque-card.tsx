@@ -173,7 +173,12 @@ function Detail({
     setBusy(true);
     setError(null);
     try {
-      const { shares, map, larger } = await arranger().detail(arrangeInput(job, null), bits, tolerance, bit.id);
+      const { shares, map, larger } = await arranger('thorough').detail(
+        arrangeInput(job, null),
+        bits,
+        tolerance,
+        bit.id,
+      );
       setFound({ shares, larger, of });
       onMissed(map);
     } catch (e) {

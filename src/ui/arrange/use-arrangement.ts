@@ -5,12 +5,15 @@ import { cellOf, type Job } from '@/core/plan/job';
 import { resolveTrenches } from '@/core/plan/trenches';
 import type { ArrangeApi, ArrangeInput, CoarseLook, Look } from './arrange.worker';
 
-let remote: Remote<ArrangeApi> | null = null;
+const remotes: { quick?: Remote<ArrangeApi>; thorough?: Remote<ArrangeApi> } = {};
 
-/** The worker that arranges, one a page. */
-export function arranger(): Remote<ArrangeApi> {
-  remote ??= wrap<ArrangeApi>(new Worker(new URL('./arrange.worker.ts', import.meta.url), { type: 'module' }));
-  return remote;
+/**
+ * The workers that arrange, two a page: the quick one answers while a hand moves, the thorough one works out full grids, so
+ * that a new drag never waits for the last one's full grid.
+ */
+export function arranger(which: 'quick' | 'thorough' = 'quick'): Remote<ArrangeApi> {
+  remotes[which] ??= wrap<ArrangeApi>(new Worker(new URL('./arrange.worker.ts', import.meta.url), { type: 'module' }));
+  return remotes[which];
 }
 
 export function arrangeInput(job: Job, selected: string | null, moving = false): ArrangeInput {
@@ -74,7 +77,7 @@ export function useArrangement(job: Job | undefined, selected: string | null, mo
     if (key === '' || moving) return;
     timer.current = setTimeout(() => {
       if (!shown.current) return;
-      void arranger()
+      void arranger('thorough')
         .full(shown.current)
         .then(
           (look) => setSharp({ of: key, look }),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { rasterOf } from '@/core/arrange/render';
+import { rasterOf } from '@/core/arrange/mesh-piece';
 import { packStage } from '@/core/plan/pack';
 import { BadRequest, route } from '@/server/http';
 import { getAsset, NotFound } from '@/server/jobs';

@@ -1,0 +1,85 @@
+import { AIR, type Grid, makeField } from '../field/height-field';
+import { type Nearest, NearestOutline } from '../outline/nearest';
+import { type Affine, applyAffine, crossings, invertAffine, type Polygon, polygonBounds } from '../outline/polygon';
+import type { Layer } from './layer';
+import { needsOf, type ReliefOf, reachOf, reliefAt } from './relief-of';
+import { type Piece, windowGrid, windowOf } from './window';
+
+/** Furthest that a place inside a polygon lies from its edge, mm: searched on a grid, then around the best. */
+function innerRadius(p: Polygon, near: NearestOutline): number {
+  const b = polygonBounds(p);
+  const N = 96;
+  const out: Nearest = { distance: 0, along: 0, ring: 0 };
+  let best = 0;
+  let [bx, by] = [(b.x0 + b.x1) / 2, (b.y0 + b.y1) / 2];
+  const probe = (x: number, y: number, row: number[]) => {
+    let inside = false;
+    for (const c of row) if (c <= x) inside = !inside;
+    if (!inside) return;
+    const d = near.find(x, y, out).distance;
+    if (d > best) {
+      best = d;
+      bx = x;
+      by = y;
+    }
+  };
+  for (let j = 0; j < N; j++) {
+    const y = b.y0 + ((j + 0.5) / N) * (b.y1 - b.y0);
+    const row = crossings(p, y);
+    for (let i = 0; i < N; i++) probe(b.x0 + ((i + 0.5) / N) * (b.x1 - b.x0), y, row);
+  }
+  for (let step = Math.max(b.x1 - b.x0, b.y1 - b.y0) / N; step > 1e-3; step /= 2) {
+    const [x, y] = [bx, by];
+    for (const dy of [-step, 0, step]) {
+      const row = crossings(p, y + dy);
+      for (const dx of [-step, 0, step]) probe(x + dx, y + dy, row);
+    }
+  }
+  return Math.max(best, 1e-6);
+}
+
+/** A polygon of the layer's own frame with a relief on it, by exact distances from its edge. */
+export function polygonPiece(local: Polygon, relief: ReliefOf, l: Layer, frame: Affine, grid: Grid): Piece {
+  const p = applyAffine(local, frame);
+  const b = polygonBounds(p);
+  const window = windowOf(grid, b.x0, b.y0, b.x1, b.y1);
+  const g = windowGrid(grid, window);
+  const heights = makeField(g, AIR).data;
+  const need = needsOf(relief);
+  const edge = l.fade > 0 ? new Float32Array(heights.length) : null;
+  const near = need === 'edge' || edge ? new NearestOutline(p, 2 * grid.cell) : null;
+  const half = near && need === 'edge' ? innerRadius(p, near) : 1;
+  const reach = reachOf(relief);
+  const [ia, ib, ic, id, ie, jf] = invertAffine(frame);
+  const hit: Nearest = { distance: 0, along: 0, ring: 0 };
+  const spot = { x: 0, y: 0, edge: 0, along: 0, ring: 1 };
+  const level = relief.kind === 'flat' && !edge ? l.rise : null;
+  const matters = Math.max(reach, l.fade);
+  for (let j = 0; j < g.height; j++) {
+    const y = g.originY + j * g.cell;
+    const row = crossings(p, y);
+    for (let c = 0; c + 1 < row.length; c += 2) {
+      const i0 = Math.max(0, Math.ceil((row[c] - g.originX) / g.cell));
+      const i1 = Math.min(g.width - 1, Math.floor((row[c + 1] - g.originX) / g.cell));
+      if (level !== null) {
+        if (i1 >= i0) heights.fill(level, j * g.width + i0, j * g.width + i1 + 1);
+        continue;
+      }
+      for (let i = i0; i <= i1; i++) {
+        const x = g.originX + i * g.cell;
+        spot.x = ia * x + ic * y + ie;
+        spot.y = ib * x + id * y + jf;
+        if (near) {
+          near.find(x, y, hit, matters);
+          spot.edge = hit.distance;
+          spot.along = hit.along;
+          spot.ring = near.lengths[hit.ring];
+          if (edge) edge[j * g.width + i] = hit.distance;
+        }
+        const h = spot.edge > reach && 'band' in relief && relief.band ? null : reliefAt(relief, spot, half, l.size);
+        if (h !== null) heights[j * g.width + i] = h * l.rise;
+      }
+    }
+  }
+  return { window, heights, below: null, thinCells: 0, edge };
+}

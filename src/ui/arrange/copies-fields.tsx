@@ -1,0 +1,98 @@
+'use client';
+import type { Copies, Layer } from '@/core/arrange/layer';
+import { Choice, LengthField, NumberField, TextField, Tick } from '../controls/fields';
+
+const COPIES: [Copies['kind'], string][] = [
+  ['one', 'only one'],
+  ['rows', 'rows and columns'],
+  ['ring', 'a ring'],
+  ['path', 'along a stroke'],
+];
+
+function freshCopies(kind: Copies['kind'], l: Layer): Copies {
+  switch (kind) {
+    case 'one':
+      return { kind };
+    case 'rows':
+      return {
+        kind,
+        columns: 3,
+        rows: 1,
+        dx: Number((l.size.x * 1.2).toFixed(2)),
+        dy: Number((l.size.y * 1.2).toFixed(2)),
+      };
+    case 'ring':
+      return { kind, count: 8, radius: Number((1.5 * Math.max(l.size.x, l.size.y)).toFixed(2)), turning: true };
+    case 'path':
+      return { kind, count: 5, d: `M ${-2 * l.size.x} 0 Q 0 ${-l.size.y} ${2 * l.size.x} 0`, turning: true };
+  }
+}
+
+/** One, rows and columns, a ring, or along a stroke. */
+export function CopiesFields({ layer, set }: { layer: Layer; set(edit: (l: Layer) => void): void }) {
+  const c = layer.copies;
+  const put = (next: Copies) => set((l) => (l.copies = next));
+  return (
+    <>
+      <Choice label="Copies" value={c.kind} options={COPIES} onChange={(kind) => put(freshCopies(kind, layer))} />
+      {c.kind === 'rows' && (
+        <>
+          <NumberField
+            label="Columns"
+            value={c.columns}
+            min={1}
+            max={60}
+            onChange={(v) => put({ ...c, columns: Math.round(v) })}
+          />
+          <NumberField
+            label="Rows"
+            value={c.rows}
+            min={1}
+            max={60}
+            onChange={(v) => put({ ...c, rows: Math.round(v) })}
+          />
+          <LengthField
+            label="Apart, x"
+            value={c.dx}
+            onChange={(v) => put({ ...c, dx: v })}
+            note="from middle to middle"
+          />
+          <LengthField label="Apart, y" value={c.dy} onChange={(v) => put({ ...c, dy: v })} />
+        </>
+      )}
+      {c.kind === 'ring' && (
+        <>
+          <NumberField
+            label="Count"
+            value={c.count}
+            min={1}
+            max={200}
+            onChange={(v) => put({ ...c, count: Math.round(v) })}
+          />
+          <LengthField
+            label="Ring's radius"
+            value={c.radius}
+            min={0}
+            max={5000}
+            onChange={(v) => put({ ...c, radius: v })}
+          />
+          <Tick label="Turned with the ring" value={c.turning} onChange={(v) => put({ ...c, turning: v })} />
+        </>
+      )}
+      {c.kind === 'path' && (
+        <>
+          <NumberField
+            label="Count"
+            value={c.count}
+            min={1}
+            max={200}
+            onChange={(v) => put({ ...c, count: Math.round(v) })}
+          />
+          <TextField label="Stroke" value={c.d} max={20000} required onChange={(d) => put({ ...c, d })} />
+          <p className="soft text-[13px]">SVG path in mm from the layer's middle, y down</p>
+          <Tick label="Turned with the stroke" value={c.turning} onChange={(v) => put({ ...c, turning: v })} />
+        </>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,95 @@
+'use client';
+import { useState } from 'react';
+import type { Layer } from '@/core/arrange/layer';
+import { formatLength } from '@/core/units/length';
+import { duplicateLayers, editLayers, mirrorLayers, moveLayers } from './actions';
+import type { LayerCardProps } from './layer-card';
+import { arrangeInput, arranger } from './use-arrangement';
+
+/** What can be done with a layer at once: centred, turned to the person, mirrored, copied. */
+export function LayerCommands({ job, layer, change, onSelect }: Omit<LayerCardProps, 'close' | 'info'>) {
+  const [said, setSaid] = useState<string | null>(null);
+  const set = (edit: (l: Layer) => void) => change((j) => editLayers(j, [layer.id], edit));
+  const centreInField = async () => {
+    const found = await arranger('thorough')
+      .fieldUnder(arrangeInput(job, layer.id), layer.id)
+      .catch(() => null);
+    if (!found) {
+      setSaid('nothing level lies under its middle; move it over a flat field first');
+      return;
+    }
+    const { field, standing } = found;
+    const dx = (field.bounds.x0 + field.bounds.x1 - standing.x0 - standing.x1) / 2;
+    const dy = (field.bounds.y0 + field.bounds.y1 - standing.y0 - standing.y1) / 2;
+    change((j) => moveLayers(j, [layer.id], dx, dy));
+    const mx = (field.bounds.x1 - field.bounds.x0 - standing.x1 + standing.x0) / 2;
+    const my = (field.bounds.y1 - field.bounds.y0 - standing.y1 + standing.y0) / 2;
+    setSaid(
+      `centred in the field: ${formatLength(mx, 'mm', 1)} left and right, ${formatLength(my, 'mm', 1)} near and far`,
+    );
+  };
+
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-2 py-1">
+        <button type="button" className="btn btn-sm" onClick={() => void centreInField()}>
+          Centre in field
+        </button>
+        <button
+          type="button"
+          className="btn btn-sm"
+          onClick={() =>
+            change((j) => moveLayers(j, [layer.id], j.board.x / 2 - layer.centre.x, j.board.y / 2 - layer.centre.y))
+          }
+        >
+          Centre on board
+        </button>
+        <button
+          type="button"
+          className="btn btn-sm"
+          title="Its foot towards the near edge, where the person at the machine stands"
+          disabled={layer.turn === 0}
+          onClick={() => set((l) => (l.turn = 0))}
+        >
+          Face the near side
+        </button>
+        <button
+          type="button"
+          className={`btn btn-sm ${layer.mirror ? 'btn-primary' : ''}`}
+          aria-pressed={layer.mirror}
+          onClick={() => set((l) => (l.mirror = !l.mirror))}
+        >
+          Mirror
+        </button>
+        <button
+          type="button"
+          className="btn btn-sm"
+          onClick={() => {
+            let made: string[] = [];
+            change((j) => (made = duplicateLayers(j, [layer.id])));
+            onSelect(made);
+          }}
+        >
+          Duplicate
+        </button>
+        <button
+          type="button"
+          className="btn btn-sm"
+          title="A mirrored copy on the other side of the board's middle"
+          onClick={() => {
+            let made: string[] = [];
+            change((j) => (made = mirrorLayers(j, [layer.id], 'x')));
+            onSelect(made);
+          }}
+        >
+          Mirrored copy
+        </button>
+      </div>
+      {said && (
+        <p className="soft text-[13px] leading-snug" role="status">
+          {said}
+        </p>
+      )}
+    </>
+  );
+}

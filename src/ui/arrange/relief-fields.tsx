@@ -1,0 +1,101 @@
+'use client';
+import type { Layer } from '@/core/arrange/layer';
+import type { ReliefOf } from '@/core/arrange/relief-of';
+import { Choice, LengthField, NumberField, Tick } from '../controls/fields';
+
+const RELIEFS: [ReliefOf['kind'], string][] = [
+  ['flat', 'flat'],
+  ['dome', 'dome'],
+  ['dish', 'dish'],
+  ['bevel', 'bevelled edge'],
+  ['cove', 'coved edge'],
+  ['ogee', 'ogee edge'],
+  ['bead', 'bead border'],
+  ['rope', 'rope border'],
+  ['pearls', 'pearl border'],
+  ['shell', 'shell ribs'],
+  ['flutes', 'flutes'],
+  ['weave', 'basket weave'],
+  ['gouge', 'gouge marks'],
+  ['ripples', 'ripples'],
+];
+
+function freshRelief(kind: ReliefOf['kind'], l: Layer, was: ReliefOf): ReliefOf {
+  const width =
+    'width' in was && was.kind !== 'gouge' ? was.width : Number((Math.min(l.size.x, l.size.y) * 0.08).toFixed(2));
+  const band = 'band' in was ? was.band : false;
+  switch (kind) {
+    case 'bevel':
+    case 'cove':
+    case 'ogee':
+    case 'bead':
+      return { kind, width, band };
+    case 'rope':
+    case 'pearls':
+      return { kind, width, pitch: width, band: true };
+    case 'shell':
+      return { kind, ribs: 11 };
+    case 'flutes':
+    case 'weave':
+    case 'ripples':
+      return { kind, pitch: 9 };
+    case 'gouge':
+      return { kind, length: 14, width: 7, seed: 1 };
+    default:
+      return { kind };
+  }
+}
+
+/** What stands on an outline, with its numbers. */
+export function ReliefFields({ relief, layer, put }: { relief: ReliefOf; layer: Layer; put(r: ReliefOf): void }) {
+  const r = relief;
+  return (
+    <>
+      <Choice label="Form" value={r.kind} options={RELIEFS} onChange={(kind) => put(freshRelief(kind, layer, r))} />
+      {'width' in r && (
+        <LengthField
+          label={r.kind === 'gouge' ? 'Cut width' : 'Width'}
+          value={r.width}
+          min={0}
+          open
+          max={1000}
+          onChange={(width) => put({ ...r, width })}
+        />
+      )}
+      {r.kind === 'gouge' && (
+        <LengthField
+          label="Cut length"
+          value={r.length}
+          min={0}
+          open
+          max={500}
+          onChange={(length) => put({ ...r, length })}
+        />
+      )}
+      {'pitch' in r && (
+        <LengthField label="Pitch" value={r.pitch} min={0} open max={500} onChange={(p) => put({ ...r, pitch: p })} />
+      )}
+      {r.kind === 'shell' && (
+        <NumberField
+          label="Ribs"
+          value={r.ribs}
+          min={2}
+          max={200}
+          onChange={(v) => put({ ...r, ribs: Math.round(v) })}
+        />
+      )}
+      {r.kind === 'gouge' && (
+        <NumberField
+          label="Chance"
+          value={r.seed}
+          min={0}
+          max={9999}
+          onChange={(v) => put({ ...r, seed: Math.round(v) })}
+        />
+      )}
+      {'band' in r && (
+        <Tick label="Border only, nothing inside" value={r.band} onChange={(v) => put({ ...r, band: v })} />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,154 @@
+'use client';
+import { useQuery } from '@tanstack/react-query';
+import { useId, useState } from 'react';
+import type { WordsSource } from '@/core/arrange/layer';
+import { addBend } from '@/core/outline/curve-points';
+import { FONTS } from '@/core/sources/fonts';
+import type { Words } from '@/core/sources/words';
+import { api } from '../api';
+import { Choice, Field, LengthField, TextField, Tick } from '../controls/fields';
+import { editLayers } from './actions';
+import type { FieldsProps } from './file-fields';
+import { LetterFields } from './letter-fields';
+import { ReliefFields } from './relief-fields';
+import { arranger } from './use-arrangement';
+
+const LINES: [Words['line']['kind'], string][] = [
+  ['straight', 'straight'],
+  ['arc', 'an arc'],
+  ['curve', 'a free curve'],
+];
+
+/** Words: text, font, height of a capital, the line that they run on, and what stands on them. */
+export function WordsFields({ job, layer, change }: FieldsProps) {
+  const s = layer.source as WordsSource;
+  const w = s.words;
+  const [error, setError] = useState<string | null>(null);
+  const [missing, setMissing] = useState<string[]>([]);
+  const id = useId();
+  const patterns = useQuery({ queryKey: ['patterns'], queryFn: api.patterns });
+  const own = (patterns.data ?? []).filter((p) => p.info.kind === 'font');
+  /** The words are set first, so that their size is known when they change. */
+  const put = async (next: Words) => {
+    try {
+      const { size, missing: gone } = await arranger().measure(next);
+      setError(null);
+      setMissing(gone);
+      change((j) =>
+        editLayers(j, [layer.id], (l) => {
+          const was = (l.source as WordsSource).words.text.split('\n')[0].trim();
+          if (l.name === was) l.name = next.text.split('\n')[0].trim().slice(0, 80) || l.name;
+          (l.source as WordsSource).words = next;
+          l.size = { x: Number(size.x.toFixed(4)), y: Number(size.y.toFixed(4)) };
+        }),
+      );
+    } catch (e) {
+      setError((e as Error).message);
+    }
+  };
+  const fonts = [...FONTS.map((f) => [f.id, f.name] as const), ...own.map((p) => [p.hash, p.name] as const)];
+  return (
+    <>
+      <Field label="Words" id={id} error={error}>
+        <textarea
+          id={id}
+          className="textarea textarea-sm w-full bg-(--paper)"
+          rows={Math.min(5, w.text.split('\n').length + 1)}
+          maxLength={500}
+          defaultValue={w.text}
+          key={w.text}
+          onBlur={(e) => e.target.value !== w.text && void put({ ...w, text: e.target.value, nudges: {} })}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) e.currentTarget.blur();
+          }}
+        />
+      </Field>
+      {missing.length > 0 && (
+        <p role="alert" className="text-[13px] text-accent">
+          The font has no {missing.map((c) => `"${c}"`).join(', ')}.
+        </p>
+      )}
+      <Choice
+        label="Font"
+        value={w.font}
+        options={fonts.some(([f]) => f === w.font) ? fonts : [...fonts, [w.font, w.fontName] as const]}
+        onChange={(font) => void put({ ...w, font, fontName: fonts.find(([f]) => f === font)?.[1] ?? w.fontName })}
+      />
+      <LengthField
+        label="Capitals"
+        value={w.height}
+        min={0}
+        open
+        max={2000}
+        onChange={(height) => void put({ ...w, height })}
+        note="height of a capital"
+      />
+      <Choice
+        label="Runs on"
+        value={w.line.kind}
+        options={LINES}
+        onChange={(kind) =>
+          void put({
+            ...w,
+            line:
+              kind === 'arc'
+                ? { kind, radius: Number((Math.max(layer.size.x, job.board.x / 4) * 0.8).toFixed(1)), under: false }
+                : kind === 'curve'
+                  ? { kind, d: `M 0 0 C ${layer.size.x * 0.33} -20 ${layer.size.x * 0.66} 20 ${layer.size.x} 0` }
+                  : { kind },
+          })
+        }
+      />
+      {w.line.kind === 'arc' && (
+        <>
+          <LengthField
+            label="Arc's radius"
+            value={w.line.radius}
+            min={1}
+            max={10000}
+            onChange={(radius) =>
+              void put({ ...w, line: { ...(w.line as Extract<Words['line'], { kind: 'arc' }>), radius } })
+            }
+          />
+          <Tick
+            label="Under the circle"
+            value={w.line.under}
+            onChange={(under) =>
+              void put({ ...w, line: { ...(w.line as Extract<Words['line'], { kind: 'arc' }>), under } })
+            }
+          />
+        </>
+      )}
+      {w.line.kind === 'curve' && (
+        <>
+          <TextField
+            label="Curve"
+            value={w.line.d}
+            max={20000}
+            required
+            onChange={(d) => void put({ ...w, line: { kind: 'curve', d } })}
+          />
+          <p className="soft text-[13px]">its points can be dragged on the board; an SVG path in mm, y down</p>
+          <button
+            type="button"
+            className="btn btn-sm my-1 w-full"
+            onClick={() =>
+              void put({
+                ...w,
+                line: { kind: 'curve', d: addBend((w.line as Extract<Words['line'], { kind: 'curve' }>).d) },
+              })
+            }
+          >
+            One bend more
+          </button>
+        </>
+      )}
+      <ReliefFields
+        relief={s.relief}
+        layer={layer}
+        put={(r) => change((j) => editLayers(j, [layer.id], (l) => ((l.source as WordsSource).relief = r)))}
+      />
+      <LetterFields words={w} put={(next) => void put(next)} />
+    </>
+  );
+}
