@@ -88,9 +88,9 @@ function arranged([sheaf, ribbon, ear]: Taken[]): Job {
     {
       ...fileLayer('sheaf', sheaf.file, sheaf.hash, sheaf.info),
       name: 'Wheat sheaf',
-      size: { x: 84, y: Number(((84 * sheaf.info.size.y) / sheaf.info.size.x).toFixed(4)) },
+      size: { x: 72, y: Number(((72 * sheaf.info.size.y) / sheaf.info.size.x).toFixed(4)) },
       rise: 5.6,
-      centre: { x: 150, y: 104 },
+      centre: { x: 150, y: 100 },
     },
     {
       ...fileLayer('ribbon', ribbon.file, ribbon.hash, ribbon.info),
@@ -126,7 +126,7 @@ function arranged([sheaf, ribbon, ear]: Taken[]): Job {
       },
       size: { x: 130, y: 24 },
       rise: 2.2,
-      centre: { x: 150, y: 156 },
+      centre: { x: 150, y: 153 },
     },
   ];
   return job;

@@ -54,7 +54,7 @@ test('the bunny: dropped in, planned, proven, its programs downloaded', async ({
   await page.getByRole('button', { name: /^Arrange / }).click();
   await page.getByLabel('Length, x', { exact: true }).fill('150');
   await page.getByLabel('Length, x', { exact: true }).press('Enter');
-  await page.getByRole('button', { name: 'Centre on the board' }).click();
+  await page.getByRole('button', { name: 'Centre on board' }).click();
   await proven(page);
   await page.getByRole('button', { name: /^Proof / }).click();
   await expect(page.getByText('Cut from the programs as written: nothing too deep')).toBeVisible();

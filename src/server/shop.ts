@@ -4,12 +4,15 @@ import { AssetStore } from './assets';
 import { dataFolder, openDatabase, type Schema } from './database';
 import { Exporter } from './exports';
 import { PlanRunner } from './plans';
+import { StageCache } from './stage-cache';
+import { Views } from './views';
 
 export interface Shop {
   db: Kysely<Schema>;
   assets: AssetStore;
   plans: PlanRunner;
   exports: Exporter;
+  views: Views;
 }
 
 export async function openShop(folder: string): Promise<Shop> {
@@ -17,7 +20,8 @@ export async function openShop(folder: string): Promise<Shop> {
   const assets = new AssetStore(path.join(folder, 'assets'));
   const cache = path.join(folder, 'cache');
   const plans = new PlanRunner(db, assets, path.join(folder, 'plans'), cache);
-  return { db, assets, plans, exports: new Exporter(assets.folder, cache, path.join(folder, 'pictures')) };
+  const exports = new Exporter(assets.folder, cache, path.join(folder, 'pictures'));
+  return { db, assets, plans, exports, views: new Views(new StageCache(cache)) };
 }
 
 const held = globalThis as typeof globalThis & { zealousGrainShop?: Promise<Shop> };

@@ -147,6 +147,7 @@ export interface SurfaceFacts {
   peak: number;
   low: number;
   peakAt: { x: number; y: number };
+  lowAt: { x: number; y: number };
   /** Cells that belong to the piece. */
   covered: number;
   /** What is clipped: cells, the most, and where that is. */
@@ -157,7 +158,7 @@ export function surfaceFacts(s: Surface): SurfaceFacts {
   const { grid, z, cover, clipped } = s;
   let peak = Number.NEGATIVE_INFINITY;
   let low = Number.POSITIVE_INFINITY;
-  let [top, worst, most, covered, cells] = [0, 0, 0, 0, 0];
+  let [top, bottom, worst, most, covered, cells] = [0, 0, 0, 0, 0, 0];
   for (let k = 0; k < z.length; k++) {
     if (clipped[k] > 0) {
       cells++;
@@ -172,7 +173,10 @@ export function surfaceFacts(s: Surface): SurfaceFacts {
       peak = z[k];
       top = k;
     }
-    if (z[k] < low) low = z[k];
+    if (z[k] < low) {
+      low = z[k];
+      bottom = k;
+    }
   }
   const at = (k: number) => ({
     x: grid.originX + (k % grid.width) * grid.cell,
@@ -182,6 +186,7 @@ export function surfaceFacts(s: Surface): SurfaceFacts {
     peak: covered > 0 ? peak : 0,
     low: covered > 0 ? low : 0,
     peakAt: at(top),
+    lowAt: at(bottom),
     covered,
     clipped: { cells, most, ...at(worst) },
   };

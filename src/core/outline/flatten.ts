@@ -61,7 +61,11 @@ export function flattenPath(steps: Iterable<PathStep>, tolerance: number): Polyg
   return rings;
 }
 
-/** Reads an SVG path ("M 0 0 L 10 0 A ..."), its y downwards as SVG has it, into steps with y upwards. @throws RangeError */
+/**
+ * Reads an SVG path ("M 0 0 L 10 0 A ..."), its y downwards as SVG has it, into steps with y upwards. Arcs come as cubic
+ * curves of a quarter turn at most, which lie within 3e-4 of their radius.
+ * @throws RangeError
+ */
 export function readSvgPath(d: string): PathStep[] {
   const path = svgpath(d).abs().unshort().unarc();
   const err = (path as unknown as { err?: string }).err;

@@ -78,7 +78,7 @@ export interface Plan {
 }
 
 /** Raised when what a stage computes from the same input changes, so that stored results are not taken for new ones. */
-const VERSION = 2;
+const VERSION = 3;
 
 type PathMeta = { stock: Grid } & Omit<PassSummary, 'id'>;
 
@@ -148,7 +148,7 @@ export async function composeJob(
   const shown = job.layers.filter((l) => !l.hidden);
   const parts: ({ l: Layer } & Awaited<ReturnType<typeof render>>)[] = [];
   for (const l of shown) parts.push({ l, ...(await render(l)) });
-  const input = { seat: job.seat, grid, ops: parts.map(({ l, key }) => [key, l.join, l.lift, l.amount]) };
+  const input = { VERSION, seat: job.seat, grid, ops: parts.map(({ l, key }) => [key, l.join, l.lift, l.amount]) };
   const made = await env.stage<SurfaceFacts>('composite', input, async () => {
     const s = emptySurface(grid);
     compose(

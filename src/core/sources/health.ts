@@ -25,8 +25,10 @@ function weld(v: Float32Array): Int32Array {
   const bits = new Int32Array(v.buffer, v.byteOffset, v.length);
   const out = new Int32Array(n);
   for (let i = 0; i < n; i++) {
+    // 0 and -0 are one place, but not the same bits.
+    const part = (k: number) => (v[k] === 0 ? 0 : bits[k]);
     const h =
-      Math.imul(bits[3 * i], 73856093) ^ Math.imul(bits[3 * i + 1], 19349663) ^ Math.imul(bits[3 * i + 2], 83492791);
+      Math.imul(part(3 * i), 73856093) ^ Math.imul(part(3 * i + 1), 19349663) ^ Math.imul(part(3 * i + 2), 83492791);
     for (let at = (h ^ (h >>> 13)) & (size - 1); ; at = (at + 1) & (size - 1)) {
       const k = table[at];
       if (k < 0) {

@@ -21,11 +21,24 @@ export function contentKey(l: Layer): string {
   }
 }
 
+const TRIES = 3;
+const PAUSE = 400;
+
+/** Bytes of a view of a stored file. A browser's own store may refuse so large an answer: it is passed by. */
 async function bytesFrom(url: string): Promise<ArrayBuffer> {
-  const res = await fetch(url);
-  if (res.ok) return res.arrayBuffer();
-  const { error } = (await res.json().catch(() => ({}))) as { error?: string };
-  throw new Error(error ?? 'the server does not answer; what was saved is not lost');
+  for (let n = 1; ; n++) {
+    let res: Response;
+    try {
+      res = await fetch(url, { cache: 'no-store' });
+      if (res.ok) return await res.arrayBuffer();
+    } catch {
+      if (n >= TRIES) throw new Error('the server does not answer; what was saved is not lost');
+      await new Promise((r) => setTimeout(r, n * PAUSE));
+      continue;
+    }
+    const { error } = (await res.json().catch(() => ({}))) as { error?: string };
+    throw new Error(error ?? `the server answers with ${res.status}; load the page again`);
+  }
 }
 
 const MOST_TONED = 6;

@@ -46,6 +46,8 @@ export function LedgerBar({ job, facts }: { job: Job; facts: SurfaceFacts | null
 /** What each layer adds: its lift and rise, and where its own top would lie. */
 export function LedgerLines({ job, facts }: { job: Job; facts: SurfaceFacts | null }) {
   if (!facts || job.layers.length === 0) return null;
+  const sunk = job.seat.mode === 'sunk';
+  const at = sunk ? facts.lowAt : facts.peakAt;
   const { lines } = ledgerOf(job.layers, job.seat, job.board.thickness, facts);
   return (
     <table className="mt-1 w-full text-[13px]">
@@ -74,7 +76,9 @@ export function LedgerLines({ job, facts }: { job: Job; facts: SurfaceFacts | nu
       </tbody>
       <tfoot className="border-t border-base-300 font-semibold">
         <tr>
-          <td colSpan={3}>{job.seat.mode === 'sunk' ? 'deepest' : 'highest'}, joined as they are</td>
+          <td colSpan={3}>
+            {sunk ? 'deepest' : 'highest'}, joined, at {trimNumber(at.x, 0)}, {trimNumber(at.y, 0)} mm
+          </td>
           <td className="text-right">{mm(seatedDepth(job.seat, facts))}</td>
         </tr>
       </tfoot>

@@ -4,7 +4,7 @@ import type { Words } from '@/core/sources/words';
 import { Choice, Folded, LengthField, NumberField, Tick } from '../controls/fields';
 
 /** Spaces between letters, kerning, width and lines of words. */
-export function LetterFields({ words: w, put }: { words: Words; put(next: Words): void }) {
+export function LetterFields({ words: w, put }: { words: Words; put(part: Partial<Words>): void }) {
   const [letter, setLetter] = useState(0);
   return (
     <Folded title="Letters and spaces">
@@ -13,7 +13,7 @@ export function LetterFields({ words: w, put }: { words: Words; put(next: Words)
         value={w.spacing}
         min={-100}
         max={500}
-        onChange={(spacing) => put({ ...w, spacing })}
+        onChange={(spacing) => put({ spacing })}
       />
       <Choice
         label="Before letter"
@@ -30,18 +30,18 @@ export function LetterFields({ words: w, put }: { words: Words; put(next: Words)
         max={500}
         onChange={(v) => {
           const { [String(letter)]: _, ...rest } = w.nudges;
-          put({ ...w, nudges: v === 0 ? rest : { ...rest, [String(letter)]: v } });
+          put({ nudges: v === 0 ? rest : { ...rest, [String(letter)]: v } });
         }}
         note="this letter and those after it"
       />
-      <Tick label="Kerning" value={w.kerning} onChange={(kerning) => put({ ...w, kerning })} />
+      <Tick label="Kerning" value={w.kerning} onChange={(kerning) => put({ kerning })} />
       <NumberField
         label="Stretch"
         value={Math.round(w.stretch * 100)}
         min={20}
         max={500}
         suffix="%"
-        onChange={(v) => put({ ...w, stretch: v / 100 })}
+        onChange={(v) => put({ stretch: v / 100 })}
       />
       {w.text.includes('\n') && (
         <NumberField
@@ -50,7 +50,7 @@ export function LetterFields({ words: w, put }: { words: Words; put(next: Words)
           min={0.5}
           max={10}
           suffix="capitals"
-          onChange={(lineGap) => put({ ...w, lineGap })}
+          onChange={(lineGap) => put({ lineGap })}
         />
       )}
       <Choice
@@ -61,7 +61,7 @@ export function LetterFields({ words: w, put }: { words: Words; put(next: Words)
           ['middle', 'middle'],
           ['right', 'to the right'],
         ]}
-        onChange={(align) => put({ ...w, align })}
+        onChange={(align) => put({ align })}
       />
     </Folded>
   );

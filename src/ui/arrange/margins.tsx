@@ -11,7 +11,7 @@ export function Label({
   x: number;
   y: number;
   text: string;
-  anchor?: 'middle' | 'end';
+  anchor?: 'start' | 'middle' | 'end';
 }) {
   return (
     <text
@@ -70,7 +70,13 @@ export function Margins({
               strokeWidth={1}
               strokeDasharray="2 3"
             />
-            <Label x={px((x0 + x1) / 2)} y={py((y0 + y1) / 2) + (x0 === x1 ? 4 : -5)} text={formatLength(d, 'mm', 1)} />
+            {/* Beside an upright line, so that the knob that turns the layer stays free. */}
+            <Label
+              x={px((x0 + x1) / 2) + (x0 === x1 ? 12 : 0)}
+              y={py((y0 + y1) / 2) + (x0 === x1 ? 4 : -5)}
+              anchor={x0 === x1 ? 'start' : 'middle'}
+              text={formatLength(d, 'mm', 1)}
+            />
           </g>
         ))}
     </g>

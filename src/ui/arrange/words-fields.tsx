@@ -1,6 +1,6 @@
 'use client';
 import { useQuery } from '@tanstack/react-query';
-import { useId, useState } from 'react';
+import { useId, useRef, useState } from 'react';
 import type { WordsSource } from '@/core/arrange/layer';
 import { addBend } from '@/core/outline/curve-points';
 import { FONTS } from '@/core/sources/fonts';
@@ -28,10 +28,15 @@ export function WordsFields({ job, layer, change }: FieldsProps) {
   const id = useId();
   const patterns = useQuery({ queryKey: ['patterns'], queryFn: api.patterns });
   const own = (patterns.data ?? []).filter((p) => p.info.kind === 'font');
-  /** The words are set first, so that their size is known when they change. */
-  const put = async (next: Words) => {
+  /** The words as last asked for; the layer's own follow when they have been set. */
+  const asked = useRef<Words | null>(null);
+  /** The words are set first, so that their size is known when they change; what is asked for meanwhile is added to it. */
+  const put = async (part: Partial<Words>) => {
+    const next = { ...(asked.current ?? w), ...part };
+    asked.current = next;
     try {
       const { size, missing: gone } = await arranger().measure(next);
+      if (asked.current !== next) return;
       setError(null);
       setMissing(gone);
       change((j) =>
@@ -43,7 +48,9 @@ export function WordsFields({ job, layer, change }: FieldsProps) {
         }),
       );
     } catch (e) {
-      setError((e as Error).message);
+      if (asked.current === next) setError((e as Error).message);
+    } finally {
+      if (asked.current === next) asked.current = null;
     }
   };
   const fonts = [...FONTS.map((f) => [f.id, f.name] as const), ...own.map((p) => [p.hash, p.name] as const)];
@@ -57,7 +64,7 @@ export function WordsFields({ job, layer, change }: FieldsProps) {
           maxLength={500}
           defaultValue={w.text}
           key={w.text}
-          onBlur={(e) => e.target.value !== w.text && void put({ ...w, text: e.target.value, nudges: {} })}
+          onBlur={(e) => e.target.value !== w.text && void put({ text: e.target.value, nudges: {} })}
           onKeyDown={(e) => {
             if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) e.currentTarget.blur();
           }}
@@ -72,7 +79,7 @@ export function WordsFields({ job, layer, change }: FieldsProps) {
         label="Font"
         value={w.font}
         options={fonts.some(([f]) => f === w.font) ? fonts : [...fonts, [w.font, w.fontName] as const]}
-        onChange={(font) => void put({ ...w, font, fontName: fonts.find(([f]) => f === font)?.[1] ?? w.fontName })}
+        onChange={(font) => void put({ font, fontName: fonts.find(([f]) => f === font)?.[1] ?? w.fontName })}
       />
       <LengthField
         label="Capitals"
@@ -80,7 +87,7 @@ export function WordsFields({ job, layer, change }: FieldsProps) {
         min={0}
         open
         max={2000}
-        onChange={(height) => void put({ ...w, height })}
+        onChange={(height) => void put({ height })}
         note="height of a capital"
       />
       <Choice
@@ -89,7 +96,6 @@ export function WordsFields({ job, layer, change }: FieldsProps) {
         options={LINES}
         onChange={(kind) =>
           void put({
-            ...w,
             line:
               kind === 'arc'
                 ? { kind, radius: Number((Math.max(layer.size.x, job.board.x / 4) * 0.8).toFixed(1)), under: false }
@@ -107,15 +113,13 @@ export function WordsFields({ job, layer, change }: FieldsProps) {
             min={1}
             max={10000}
             onChange={(radius) =>
-              void put({ ...w, line: { ...(w.line as Extract<Words['line'], { kind: 'arc' }>), radius } })
+              void put({ line: { ...(w.line as Extract<Words['line'], { kind: 'arc' }>), radius } })
             }
           />
           <Tick
             label="Under the circle"
             value={w.line.under}
-            onChange={(under) =>
-              void put({ ...w, line: { ...(w.line as Extract<Words['line'], { kind: 'arc' }>), under } })
-            }
+            onChange={(under) => void put({ line: { ...(w.line as Extract<Words['line'], { kind: 'arc' }>), under } })}
           />
         </>
       )}
@@ -126,7 +130,7 @@ export function WordsFields({ job, layer, change }: FieldsProps) {
             value={w.line.d}
             max={20000}
             required
-            onChange={(d) => void put({ ...w, line: { kind: 'curve', d } })}
+            onChange={(d) => void put({ line: { kind: 'curve', d } })}
           />
           <p className="soft text-[13px]">its points can be dragged on the board; an SVG path in mm, y down</p>
           <button
@@ -134,7 +138,6 @@ export function WordsFields({ job, layer, change }: FieldsProps) {
             className="btn btn-sm my-1 w-full"
             onClick={() =>
               void put({
-                ...w,
                 line: { kind: 'curve', d: addBend((w.line as Extract<Words['line'], { kind: 'curve' }>).d) },
               })
             }
@@ -148,7 +151,7 @@ export function WordsFields({ job, layer, change }: FieldsProps) {
         layer={layer}
         put={(r) => change((j) => editLayers(j, [layer.id], (l) => ((l.source as WordsSource).relief = r)))}
       />
-      <LetterFields words={w} put={(next) => void put(next)} />
+      <LetterFields words={w} put={(part) => void put(part)} />
     </>
   );
 }

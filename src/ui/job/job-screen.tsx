@@ -68,7 +68,15 @@ export function JobScreen({ id }: { id: string }) {
   const [carried, setCarried] = useState<PatternInfo | null>(null);
   const { ref: boardRef, size, element: boardElement } = useSize<HTMLDivElement>();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
-  useKeys(state, station, setStation, layers, setLayers);
+  /** A job of one relief is arranged by that relief: it is taken in hand at once. */
+  const go = useCallback(
+    (s: Station) => {
+      setStation(s);
+      if (s === 'Arrange' && job?.layers.length === 1) setLayers([job.layers[0].id]);
+    },
+    [job],
+  );
+  useKeys(state, station, go, layers, setLayers);
 
   if (!job) {
     return (
@@ -172,7 +180,7 @@ export function JobScreen({ id }: { id: string }) {
         </header>
         {state.conflict && <Conflict state={state} />}
         <div className="flex min-h-0 flex-1">
-          <Stations job={job} plan={plan} fresh={fresh} current={station} onGo={setStation} />
+          <Stations job={job} plan={plan} fresh={fresh} current={station} onGo={go} />
           <main className="flex min-w-0 flex-1 flex-col gap-2.5 p-3">
             <div
               className="relative min-h-0 flex-1 overflow-hidden rounded-xl border border-base-300 bg-[color-mix(in_oklab,var(--color-base-300)_45%,var(--color-base-200))]"

@@ -6,12 +6,13 @@ import { shop } from '@/server/shop';
 
 /** An image's heights before any toning, as the page tones and arranges them. */
 export const GET = route<{ hash: string }>(async (_, { hash }) => {
-  const { db, assets } = await shop();
+  const { db, assets, views } = await shop();
   const { file } = await getAsset(db, hash);
-  const { image } = await readSource(assets.read(hash), file);
-  if (!image) throw new NotFound(`${file} is not an image`);
-  const { values, ...meta } = image;
-  return new Response(Buffer.concat(packStage({ meta, arrays: { values } })), {
-    headers: { 'content-type': 'application/octet-stream', 'cache-control': 'private, max-age=86400, immutable' },
+  const view = await views.of('pixels', { hash }, async () => {
+    const { image } = await readSource(assets.read(hash), file);
+    if (!image) throw new NotFound(`${file} is not an image`);
+    const { values, ...meta } = image;
+    return { meta, arrays: { values } };
   });
+  return new Response(Buffer.concat(packStage(view)), { headers: { 'content-type': 'application/octet-stream' } });
 });

@@ -22,14 +22,15 @@ const RASTER_CELLS = 1400;
 export const GET = route<{ hash: string }>(async (req, { hash }) => {
   const q = query.safeParse(Object.fromEntries(new URL(req.url).searchParams));
   if (!q.success) throw new BadRequest('a raster needs tx, ty, tz from 0 to 3, flip 0 or 1 and base from 0 to 0.99');
-  const { db, assets } = await shop();
+  const { db, assets, views } = await shop();
   const { file } = await getAsset(db, hash);
-  const { mesh } = await readSource(assets.read(hash), file);
-  if (!mesh) throw new NotFound(`${file} is not a mesh`);
-  const { tx, ty, tz, flip, base } = q.data;
-  const source = { kind: 'mesh', file, hash, unit: 'mm', turns: [tx, ty, tz], flip: flip === '1', base } as const;
-  const { data, ...meta } = rasterOf(mesh, { ...source, turns: [tx, ty, tz] }, RASTER_CELLS);
-  return new Response(Buffer.concat(packStage({ meta, arrays: { data } })), {
-    headers: { 'content-type': 'application/octet-stream', 'cache-control': 'private, max-age=86400, immutable' },
+  const view = await views.of('raster', { hash, cells: RASTER_CELLS, ...q.data }, async () => {
+    const { mesh } = await readSource(assets.read(hash), file);
+    if (!mesh) throw new NotFound(`${file} is not a mesh`);
+    const { tx, ty, tz, flip, base } = q.data;
+    const source = { kind: 'mesh', file, hash, unit: 'mm', flip: flip === '1', base } as const;
+    const { data, ...meta } = rasterOf(mesh, { ...source, turns: [tx, ty, tz] }, RASTER_CELLS);
+    return { meta, arrays: { data } };
   });
+  return new Response(Buffer.concat(packStage(view)), { headers: { 'content-type': 'application/octet-stream' } });
 });
