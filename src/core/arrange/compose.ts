@@ -99,8 +99,8 @@ export function compose(s: Surface, ops: Op[], seat: Seat, region: Window, effec
         let now = was;
         if (join === 'stack') now = was + a * v;
         else if (join === 'carve') now = was - a * v;
-        else if (join === 'highest') now = v > was ? was + a * (v - was) : was;
-        else if (join === 'lowest') now = v < was ? was + a * (v - was) : was;
+        else if (join === 'highest') now = v > was ? (a === 1 ? v : was + a * (v - was)) : was;
+        else if (join === 'lowest') now = v < was ? (a === 1 ? v : was + a * (v - was)) : was;
         else now = (1 - a) * was + a * v;
         z[to] = now;
         if (marks) cover[to] = 1;
