@@ -130,17 +130,34 @@ const LYING: Orientation['turns'][] = [
   [2, 0, 0],
 ];
 
+/** The sum of all triangles' areas as vectors, file units squared: nothing for a closed mesh, its plan for a sheet. */
+function sumOfAreas(mesh: Mesh): [number, number, number] {
+  const v = mesh.triangles;
+  let [x, y, z] = [0, 0, 0];
+  for (let t = 0; t < v.length; t += 9) {
+    const [ax, ay, az] = [v[t + 3] - v[t], v[t + 4] - v[t + 1], v[t + 5] - v[t + 2]];
+    const [bx, by, bz] = [v[t + 6] - v[t], v[t + 7] - v[t + 1], v[t + 8] - v[t + 2]];
+    x += ay * bz - az * by;
+    y += az * bx - ax * bz;
+    z += ax * by - ay * bx;
+  }
+  return [x / 2, y / 2, z / 2];
+}
+
 /**
  * The orientation proposed on import: the first of the six ways to lay the mesh down that puts a flat back underneath,
- * or, when it has none, the way that needs the least thickness.
+ * or, when it has none, the way that needs the least thickness. A sheet without a back lies as it does in its file: its level
+ * ground is no back, whichever way it looks.
  */
 export function proposeOrientation(mesh: Mesh): Orientation {
   let best: { turns: Orientation['turns']; score: number } | undefined;
+  const areas = sumOfAreas(mesh);
   for (const turns of LYING) {
     const axes = axesOf({ turns, mirror: false });
     const { min, max } = boxOf(mesh, axes);
     const thickness = (max[2] - min[2]) / Math.max(max[0] - min[0], max[1] - min[1], 1e-9);
-    const score = thickness - (proposeBase(mesh, axes).flatBack ? 10 : 0);
+    const sheet = Math.abs(areas[axes.from[2]]) > 0.2 * (max[0] - min[0]) * (max[1] - min[1]);
+    const score = thickness - (!sheet && proposeBase(mesh, axes).flatBack ? 10 : 0);
     if (!best || score < best.score - 1e-6) best = { turns, score };
   }
   return { turns: best?.turns ?? [0, 0, 0], mirror: false };
