@@ -123,10 +123,10 @@ export function splitLines(l: Layer, ids: string[], sizes: { x: number; y: numbe
       const nudges = Object.fromEntries(
         Object.entries(words.nudges)
           .map(([k, v]) => [Number(k) - first, v] as const)
-          .filter(([k]) => k >= 0 && k < text.length)
+          .filter(([k]) => k >= 0 && k < [...text].length)
           .map(([k, v]) => [String(k), v]),
       );
-      first += text.length + 1;
+      first += [...text].length + 1;
       const up = ((lines.length - 1) / 2 - i) * words.lineGap * words.height;
       const sideways = words.align === 'middle' ? 0 : ((words.align === 'left' ? -1 : 1) * (l.size.x - sizes[i].x)) / 2;
       return {

@@ -53,20 +53,31 @@ interface Placed {
   half: number;
 }
 
-/** The letters of one line, from x = 0, with kerning, spacing and nudges; `first` is its first letter's place in the text. */
-function setLine(w: Words, font: Font, line: string, first: number): { letters: Placed[]; width: number; em: number } {
+/**
+ * The letters of one line, from x = 0, with kerning, spacing and nudges; `first` is its first letter's place in the text. Every
+ * letter stays one of its own: ligatures would fill the spaces that are set by hand.
+ */
+function setLine(
+  w: Words,
+  font: Font,
+  line: string[],
+  first: number,
+): { letters: Placed[]; width: number; em: number } {
   const em = w.height / capitalShare(font);
-  const letters: Placed[] = [];
-  let pushed = 0;
-  let width = 0;
   const k = (em * w.stretch) / font.unitsPerEm;
-  font.forEachGlyph(line, 0, 0, em, { kerning: w.kerning }, (glyph, x) => {
-    const n = letters.length;
-    pushed += (w.nudges[String(first + n)] ?? 0) + (n > 0 ? w.spacing : 0);
-    const half = ((glyph.advanceWidth ?? 0) * k) / 2;
-    const left = x * w.stretch + pushed;
-    letters.push({ glyph, x: left, half });
-    width = left + 2 * half;
+  const letters: Placed[] = [];
+  let x = 0;
+  let width = 0;
+  let before: module.Glyph | null = null;
+  line.forEach((c, n) => {
+    const glyph = font.charToGlyph(c);
+    if (before && w.kerning) x += font.getKerningValue(before, glyph) * k;
+    x += (w.nudges[String(first + n)] ?? 0) + (n > 0 ? w.spacing : 0);
+    const advance = (glyph.advanceWidth ?? 0) * k;
+    letters.push({ glyph, x, half: advance / 2 });
+    x += advance;
+    width = x;
+    before = glyph;
   });
   return { letters, width, em };
 }
@@ -117,14 +128,15 @@ export function layWords(w: Words, font: Font): LaidWords {
   const missing = new Set<string>();
   const { track, length } = trackOf(w);
   let first = 0;
-  w.text.split('\n').forEach((line, row) => {
+  w.text.split('\n').forEach((text, row) => {
+    const line = [...text];
     const { letters, width, em } = setLine(w, font, line, first);
     first += line.length + 1;
+    for (const c of line) if (font.charToGlyphIndex(c) === 0) missing.add(c);
     const up = -row * w.lineGap * w.height;
     let from = w.align === 'left' ? 0 : w.align === 'right' ? -width : -width / 2;
     if (length !== null) from = w.align === 'left' ? 0 : w.align === 'right' ? length - width : (length - width) / 2;
     for (const { glyph, x, half } of letters) {
-      if (glyph.index === 0) for (const c of line) if (font.charToGlyphIndex(c) === 0) missing.add(c);
       const p = track(from + x + half, up);
       const steps: PathStep[] = [];
       // Letters stand upright at their middle and are turned with the line there.

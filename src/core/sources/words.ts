@@ -20,7 +20,7 @@ export const wordsSchema = z.object({
   /** Added between all letters, mm. */
   spacing: finite.min(-100).max(500),
   kerning: z.boolean(),
-  /** Set by hand: added before the letter of that place in the text, mm. */
+  /** Set by hand: added before the letter of that place in the text (counted in Unicode characters), mm. */
   nudges: z.record(z.string().regex(/^\d{1,3}$/), finite.min(-500).max(500)),
   /** From one line's foot to the next, in capital heights. */
   lineGap: finite.min(0.5).max(10),
