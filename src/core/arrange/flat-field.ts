@@ -53,7 +53,8 @@ export function flatFieldAt(s: Surface, x: number, y: number): FlatField | null 
       }
     }
   }
-  if (n < 9) return null;
+  // A contour line of a slope is level too, but one cell wide.
+  if (i1 - i0 < 2 || j1 - j0 < 2) return null;
   return {
     bounds: {
       x0: originX + (i0 - 0.5) * cell,
