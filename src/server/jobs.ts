@@ -96,7 +96,7 @@ export async function saveJob(db: Kysely<Schema>, id: string, base: string, docu
 }
 
 /** Most versions that undo reaches back to, and redo forward, after a page is opened anew. */
-const CHAIN = 100;
+const CHAIN = 200;
 
 export interface History {
   /** From the oldest to the newest: what undo goes back through, the version in force, and what redo goes forward through. */

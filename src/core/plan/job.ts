@@ -130,6 +130,10 @@ const documentSchema = z
       if (ids.has(l.id)) bad(['layers', i, 'id'], `"${l.id}" is there twice; give every layer an id of its own`);
       ids.add(l.id);
     });
+    job.layers.forEach((l, i) => {
+      if (l.mask.kind === 'layer' && !ids.has(l.mask.layer))
+        bad(['layers', i, 'mask'], `"${l.mask.layer}" is no layer of this job; choose another mask`);
+    });
     job.gaps.forEach((g, i) => {
       for (const end of [g.of, g.from]) {
         if (end !== THE_BOARD && !ids.has(end))
