@@ -76,7 +76,7 @@ test('what cannot be cut is a finding: exit status 3', () => {
     'deep',
   );
   expect(r.status).toBe(3);
-  expect(r.out).toContain('error: rise 8 mm and skin 0 mm need 8 mm, the board is 5 mm thick');
+  expect(r.out).toContain('error: a height of 8 mm and skin 0 mm need 8 mm, the board is 5 mm thick');
 }, 120_000);
 
 test.each([

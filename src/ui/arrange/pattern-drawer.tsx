@@ -3,7 +3,7 @@ import { useDraggable } from '@dnd-kit/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Pencil } from 'lucide-react';
 import { useState } from 'react';
-import { formatLength, MM_PER_INCH, trimNumber } from '@/core/units/length';
+import { MM_PER_INCH, trimNumber } from '@/core/units/length';
 import { api, type PatternInfo } from '../api';
 
 /** Plan size and relief range of a pattern, as it would lie on a board in its true size. */
@@ -46,7 +46,7 @@ function Piece({ pattern: p, onPlace, onEdit }: { pattern: PatternInfo; onPlace(
         />
         <span className="w-full truncate text-[13px] leading-tight font-semibold">{p.name}</span>
         <span className="soft w-full truncate text-[12.5px] leading-tight">
-          {size ? `${trimNumber(size.x, 0)} × ${trimNumber(size.y, 0)} × ${formatLength(size.z, 'mm', 1)}` : 'any size'}
+          {size ? `${trimNumber(size.x, 0)} × ${trimNumber(size.y, 0)} × ${trimNumber(size.z, 1)}` : 'any size'}
         </span>
       </button>
       <button
@@ -85,7 +85,7 @@ export function PatternDrawer({ onPlace }: { onPlace(p: PatternInfo): void }) {
           onChange={(e) => setText(e.target.value)}
         />
         <p className="soft mt-1 text-[12.5px] leading-tight">
-          {shown.length} of {reliefs.length}; drag one onto the board
+          {shown.length} of {reliefs.length}, in mm; drag one onto the board
         </p>
       </div>
       {edited ? (
