@@ -1,12 +1,12 @@
 import svgpath from 'svgpath';
-import type { Outline } from '../outline/shapes';
+import type { Edge, Outline } from '../outline/shapes';
 import type { Words } from '../sources/words';
 import { type Layer, PLAIN_LAYER } from './layer';
 import type { ReliefOf } from './relief-of';
 
 const clean = (v: number) => Number(v.toFixed(4));
 
-/** A shape in the middle of the board, four fifths as large. */
+/** A shape in the middle of the board. @param share how much of the board's sides it takes */
 export function newShape(
   id: string,
   name: string,
@@ -14,6 +14,7 @@ export function newShape(
   relief: ReliefOf,
   board: { x: number; y: number },
   share = 0.8,
+  edge: Edge = { kind: 'plain' },
 ): Layer {
   const side = Math.min(board.x, board.y) * share;
   const round = outline.kind === 'circle' || outline.kind === 'scalloped';
@@ -21,7 +22,7 @@ export function newShape(
     ...PLAIN_LAYER,
     id,
     name,
-    source: { kind: 'shape', outline, edge: { kind: 'plain' }, relief },
+    source: { kind: 'shape', outline, edge, relief },
     size: round ? { x: clean(side), y: clean(side) } : { x: clean(board.x * share), y: clean(board.y * share) },
     rise: 5,
     centre: { x: board.x / 2, y: board.y / 2 },

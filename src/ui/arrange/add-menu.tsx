@@ -5,13 +5,15 @@ import { useId, useRef, useState } from 'react';
 import type { Layer } from '@/core/arrange/layer';
 import { NEW_WORDS, newShape, newWords } from '@/core/arrange/new-layer';
 import type { ReliefOf } from '@/core/arrange/relief-of';
-import type { Outline } from '@/core/outline/shapes';
+import type { Edge, Outline } from '@/core/outline/shapes';
 import type { Job } from '@/core/plan/job';
 import { type AssetInfo, api, uploadAsset } from '../api';
 import { newId, placeFile } from './actions';
 import { arranger } from './use-arrangement';
 
-const SHAPES: [string, Outline, ReliefOf, number][] = [
+type Entry = [name: string, outline: Outline, relief: ReliefOf, share: number, edge?: Edge];
+
+const SHAPES: Entry[] = [
   ['Panel', { kind: 'rounded', radius: 12 }, { kind: 'ogee', width: 12, band: false }, 0.9],
   ['Rectangle', { kind: 'rectangle' }, { kind: 'flat' }, 0.6],
   ['Oval', { kind: 'oval' }, { kind: 'flat' }, 0.6],
@@ -19,12 +21,17 @@ const SHAPES: [string, Outline, ReliefOf, number][] = [
   ['Arch', { kind: 'arch' }, { kind: 'flat' }, 0.6],
   ['Scalloped round', { kind: 'scalloped', lobes: 16 }, { kind: 'flat' }, 0.7],
   ['Cartouche', { kind: 'cartouche' }, { kind: 'bead', width: 5, band: false }, 0.6],
+  ['Waney board', { kind: 'rectangle' }, { kind: 'flat' }, 0.9, { kind: 'waney', depth: 6, length: 40, seed: 1 }],
+  ['Notched round', { kind: 'circle' }, { kind: 'flat' }, 0.7, { kind: 'notched', count: 24, width: 6, depth: 3 }],
   ['Drawn outline', { kind: 'path', d: 'M 0 40 C 0 0 100 0 100 40 L 50 100 Z' }, { kind: 'flat' }, 0.5],
 ];
 
-const FORMS: [string, Outline, ReliefOf, number][] = [
+const FORMS: Entry[] = [
   ['Dish', { kind: 'circle' }, { kind: 'dish' }, 0.5],
   ['Dome', { kind: 'oval' }, { kind: 'dome' }, 0.4],
+  ['Ogee border', { kind: 'rounded', radius: 12 }, { kind: 'ogee', width: 10, band: true }, 0.9],
+  ['Cove border', { kind: 'rounded', radius: 12 }, { kind: 'cove', width: 8, band: true }, 0.9],
+  ['Bead border', { kind: 'rounded', radius: 12 }, { kind: 'bead', width: 6, band: true }, 0.85],
   ['Rope border', { kind: 'rounded', radius: 12 }, { kind: 'rope', width: 7, pitch: 8, band: true }, 0.8],
   ['Pearl border', { kind: 'rounded', radius: 12 }, { kind: 'pearls', width: 6, pitch: 7, band: true }, 0.8],
   ['Shell', { kind: 'oval' }, { kind: 'shell', ribs: 11 }, 0.4],
@@ -90,16 +97,16 @@ export function AddMenu({ job, change, onSelect }: Props) {
       setBusy(null);
     }
   };
-  const section = (title: string, list: typeof SHAPES) => (
+  const section = (title: string, list: Entry[]) => (
     <>
       <p className="soft px-2 pt-1 text-[13px]">{title}</p>
       <div className="grid grid-cols-2 gap-x-1">
-        {list.map(([name, outline, relief, share]) => (
+        {list.map(([name, outline, relief, share, edge]) => (
           <button
             key={name}
             type="button"
             className="btn btn-ghost btn-sm justify-start px-2 font-normal"
-            onClick={() => put(newShape(newId(), name, outline, relief, job.board, share))}
+            onClick={() => put(newShape(newId(), name, outline, relief, job.board, share, edge))}
           >
             {name}
           </button>

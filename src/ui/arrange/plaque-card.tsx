@@ -214,8 +214,8 @@ function Detail({
         <div className="text-sm leading-snug" data-testid="detail">
           <p>
             {bit.name} leaves more than {formatLength(tolerance)} on <b>{trimNumber(100 * now.shares[bit.id], 2)} %</b>{' '}
-            of the piece, marked on the board. Hollows narrower than {formatLength(tip, 'mm', 2)} fill up; rounded ones
-            survive from a radius of {formatLength(tip / 2, 'mm', 2)}.
+            of the piece, marked on the board. Hollows narrower than {formatLength(tip, 'mm', 3)} fill up; rounded ones
+            survive from a radius of {formatLength(tip / 2, 'mm', 3)}.
           </p>
           <p className="mt-1">
             {now.larger === null

@@ -38,7 +38,7 @@ export function SectionDrawing({ section }: { section: NonNullable<CloseLook['se
         <path d={path(withIt)} fill="none" stroke="var(--color-primary)" strokeWidth={1.4} />
       </svg>
       <figcaption className="soft text-[12.5px] leading-tight">
-        through its middle · dashed: beneath it · blue: with it · dark: in the end
+        through its middle · dashed: beneath it · blue: with it · solid: in the end
       </figcaption>
     </figure>
   );
