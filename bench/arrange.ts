@@ -12,10 +12,11 @@ import { inspectSource } from '../src/core/sources/inspect';
 import { writeStl } from '../src/core/sources/stl';
 import { contentLoader } from '../src/server/content';
 import { readSource } from '../src/server/read-source';
+import { benchPage } from './page';
 import { row } from './row';
 
 /** A bumpy square of 2 n^2 triangles on a flat back's height, n cells a side. */
-function bumps(n: number): Float32Array {
+export function bumps(n: number): Float32Array {
   const out = new Float32Array(n * n * 18);
   const z = (i: number, j: number) => 3 + 2 * Math.sin(i * 0.05) * Math.cos(j * 0.07);
   let k = 0;
@@ -38,10 +39,9 @@ function bumps(n: number): Float32Array {
   return out;
 }
 
-/** The demo's plaque with more layers, twenty in all, and its contents as the page has them. */
-async function twenty() {
+/** The demo's plaque with more layers, twenty in all, and its files. */
+export async function twentyLayers() {
   const { job, files } = (await demoJobs())[3];
-  const load = contentLoader((h) => files.get(h)!.bytes);
   const ear = job.layers.find((l) => l.id === 'ear-left')!;
   const layers: Layer[] = [...job.layers];
   for (let i = 0; layers.length < 18; i++) {
@@ -59,15 +59,22 @@ async function twenty() {
     ),
   );
   layers.push({ ...newShape('dome', 'Dome', { kind: 'oval' }, { kind: 'dome' }, job.board, 0.12), fade: 3 });
+  return { job: { ...job, layers }, files };
+}
+
+/** The same with its contents as the page has them. */
+async function twenty() {
+  const { job, files } = await twentyLayers();
+  const load = contentLoader((h) => files.get(h)!.bytes);
   const contents = new Map<string, Content>();
-  for (const l of layers) {
+  for (const l of job.layers) {
     const { content } = await load(l);
     contents.set(
       l.id,
       content.mesh && l.source.kind === 'mesh' ? { raster: rasterOf(content.mesh, l.source, 1400) } : content,
     );
   }
-  return { job: { ...job, layers }, contents };
+  return { job, contents };
 }
 
 export async function benchDragging(): Promise<void> {
@@ -149,4 +156,5 @@ export async function benchArrange(): Promise<void> {
   console.log('\nLarge models, each in a process of its own (the making of the file counts for memory)');
   benchMesh('1 million triangles', 708);
   benchMesh('5 million triangles', 1581);
+  await benchPage();
 }

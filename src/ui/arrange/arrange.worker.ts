@@ -75,7 +75,7 @@ function arrangementFor(had: Arrangement | null, board: { x: number; y: number }
 const coarseCell = (b: { x: number; y: number }) => Math.max(b.x, b.y) / COARSE;
 
 /** The target of a surface, on every n-th cell of it. */
-function look(s: Surface, input: ArrangeInput, facts: SurfaceFacts, start: number): Look {
+function look(s: Surface, input: ArrangeInput, facts: SurfaceFacts): Look {
   const g = s.grid;
   const step = Math.max(1, Math.ceil(Math.max(g.width, g.height) / VIEW));
   let grid = gridOf(g);
@@ -116,7 +116,7 @@ function look(s: Surface, input: ArrangeInput, facts: SurfaceFacts, start: numbe
   });
   return {
     cells: g.width * g.height,
-    seconds: (performance.now() - start) / 1000,
+    seconds: 0,
     grid,
     target: field.data,
     mask,
@@ -178,7 +178,7 @@ const api = {
     const start = performance.now();
     coarse = arrangementFor(coarse, input.board, coarseCell(input.board));
     const effects = coarse.effects(input.layers, input.seat);
-    const out = look(coarse.surface, input, coarse.facts(), start);
+    const out = look(coarse.surface, input, coarse.facts());
     const problems: Record<string, string> = {};
     for (const l of input.layers) {
       const p = contents.problem(l);
@@ -187,6 +187,7 @@ const api = {
     const close = closeLook(coarse, input, effects);
     // The surface's own arrays go on being worked with: what is handed over is a copy.
     const answer = { ...out, target: out.target.slice(), mask: out.mask.slice(), close, problems };
+    answer.seconds = (performance.now() - start) / 1000;
     return transfer(answer, [answer.target.buffer, answer.mask.buffer]);
   },
 
@@ -197,8 +198,9 @@ const api = {
     const cell = Math.max(input.cell, Math.sqrt((input.board.x * input.board.y) / MOST_FULL));
     full = arrangementFor(full, input.board, cell);
     full.update(input.layers, input.seat);
-    const out = look(full.surface, input, full.facts(), start);
+    const out = look(full.surface, input, full.facts());
     const answer = { ...out, target: out.target.slice(), mask: out.mask.slice() };
+    answer.seconds = (performance.now() - start) / 1000;
     return transfer(answer, [answer.target.buffer, answer.mask.buffer]);
   },
 

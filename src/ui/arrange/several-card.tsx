@@ -49,7 +49,7 @@ export function SeveralCard({ job, selected, change, onSelect }: Props) {
         Drag them on the board, or nudge them with the arrow keys.
       </Sentence>
       <h3 className="text-sm font-semibold">Line up</h3>
-      <div className="grid grid-cols-2 gap-2 py-1">
+      <div className="grid grid-cols-3 gap-2 py-1">
         {ALIGN.map(([name, axis, side]) => (
           <button
             key={name}

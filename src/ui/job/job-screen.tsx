@@ -185,6 +185,8 @@ export function JobScreen({ id }: { id: string }) {
             <div
               className="relative min-h-0 flex-1 overflow-hidden rounded-xl border border-base-300 bg-[color-mix(in_oklab,var(--color-base-300)_45%,var(--color-base-200))]"
               ref={boardRef}
+              data-coarse-ms={arranging && look.coarse ? (1000 * look.coarse.seconds).toFixed(2) : undefined}
+              data-sharp={arranging ? look.sharp !== null : undefined}
             >
               {size.width > 0 &&
                 (mode === 'turn' && surface ? (
