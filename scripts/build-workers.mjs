@@ -6,6 +6,7 @@ await build({
     'workers/kernel.worker': 'src/workers/kernel.worker.ts',
     'workers/plan.worker': 'src/workers/plan.worker.ts',
     'workers/export.worker': 'src/workers/export.worker.ts',
+    'workers/reader.worker': 'src/workers/reader.worker.ts',
     cli: 'src/cli/main.ts',
     demo: 'demo/main.ts',
   },

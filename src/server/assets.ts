@@ -12,13 +12,17 @@ import {
 import path from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { inspectSource, type SourceInfo } from '../core/sources/inspect';
+import type { SourceInfo } from '../core/sources/inspect';
 import { MAX_SOURCE_BYTES, SourceError } from '../core/sources/source-error';
-import { readSource } from './read-source';
+import type { Reader } from './reader';
 
 /** Files stored once under their content's SHA-256; a name given by a person never becomes a path. */
 export class AssetStore {
-  constructor(readonly folder: string) {
+  /** @param reader looks at what is taken in; a store that only hands out needs none */
+  constructor(
+    readonly folder: string,
+    private readonly reader?: Pick<Reader, 'inspect'>,
+  ) {
     mkdirSync(folder, { recursive: true });
   }
 
@@ -45,12 +49,15 @@ export class AssetStore {
 
   /**
    * Streams a file to disk, reads it through, and keeps it only when it holds a relief.
+   * @param signal stops the reading, as when the person has gone
    * @throws SourceError; nothing is left behind
    */
   async take(
     body: ReadableStream<Uint8Array>,
     file: string,
+    signal?: AbortSignal,
   ): Promise<{ hash: string; size: number; info: SourceInfo }> {
+    if (!this.reader) throw new Error('this store takes nothing in');
     const aside = path.join(this.folder, `incoming-${randomUUID()}`);
     const hash = createHash('sha256');
     let size = 0;
@@ -66,7 +73,8 @@ export class AssetStore {
     });
     try {
       await pipeline(Readable.fromWeb(body as never), meter, createWriteStream(aside, { flush: true }));
-      const info = inspectSource(await readSource(readFileSync(aside), file));
+      if (size === 0) throw new SourceError(`${file}: is empty (0 bytes); choose the file again`);
+      const info = await this.reader.inspect(aside, file, signal);
       const key = hash.digest('hex');
       renameSync(aside, this.path(key));
       return { hash: key, size, info };

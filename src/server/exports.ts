@@ -1,11 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { Worker } from 'node:worker_threads';
 import type { Job } from '../core/plan/job';
 import { SourceError } from '../core/sources/source-error';
 import type { ExportKind, ExportNews, ExportOrder } from '../workers/export.worker';
-import { workerFile } from './kernel-pool';
+import { OneShot } from './one-shot';
 import { stageKey } from './stage-cache';
 
 export interface Exported {
@@ -19,8 +18,7 @@ const HEAVY = 2;
 
 /** Pictures and models of a job, worked out in a thread of their own, a few at a time; small ones are kept. */
 export class Exporter {
-  private busy = 0;
-  private readonly waiting: (() => void)[] = [];
+  private readonly threads = new OneShot<ExportOrder, ExportNews>('export', HEAVY);
 
   constructor(
     private readonly assets: string,
@@ -36,17 +34,9 @@ export class Exporter {
     const key = stageKey(`export ${kind} 1`, { layers, seat, board, passes, cutters, cell });
     const kept = path.join(this.folder, key);
     if (kind === 'small' && existsSync(kept)) return { bytes: readFileSync(kept), low: 0, high: 0 };
-    if (this.busy >= HEAVY) await new Promise<void>((go) => this.waiting.push(go));
-    this.busy++;
     const out = path.join(this.folder, `${randomUUID()}.part`);
     try {
-      const order: ExportOrder = { job, assets: this.assets, cache: this.cache, kind, out };
-      const worker = new Worker(workerFile('export'), { workerData: order });
-      const news = await new Promise<ExportNews>((resolve, reject) => {
-        worker.once('message', resolve);
-        worker.once('error', reject);
-        worker.once('exit', () => reject(new Error('the export stopped before it was done; try again')));
-      });
+      const news = await this.threads.run({ job, assets: this.assets, cache: this.cache, kind, out });
       if ('error' in news) throw new SourceError(news.error);
       const bytes = readFileSync(out);
       if (kind === 'small') {
@@ -57,8 +47,6 @@ export class Exporter {
       return { bytes, ...news };
     } finally {
       rmSync(out, { force: true });
-      this.busy--;
-      this.waiting.shift()?.();
     }
   }
 }

@@ -4,7 +4,7 @@ import type { Source } from '../core/sources/inspect';
 import { readFont } from '../core/sources/lettering';
 import { readMesh } from '../core/sources/read-mesh';
 import { MAX_PIXELS, SourceError, WORK_PIXELS } from '../core/sources/source-error';
-import { fromLight, toLight } from '../core/units/light';
+import { grayOfLight, toLight } from '../core/units/light';
 
 const starts = (bytes: Uint8Array, ...head: number[]) => head.every((b, i) => bytes[i] === b);
 const ascii = (bytes: Uint8Array, at: number, n: number) => String.fromCharCode(...bytes.subarray(at, at + n));
@@ -32,7 +32,7 @@ function grayOf(data: Uint8Array | Uint16Array | Float32Array, n: number, channe
   for (let i = 0, k = 0; i < n; i++, k += channels) {
     let gray = data[k] / top;
     if (channels >= 3 && !(data[k] === data[k + 1] && data[k + 1] === data[k + 2]))
-      gray = fromLight(0.2126 * light(data[k]) + 0.7152 * light(data[k + 1]) + 0.0722 * light(data[k + 2]));
+      gray = grayOfLight(light(data[k]), light(data[k + 1]), light(data[k + 2]));
     if (channels === 2 || channels === 4) gray *= data[k + channels - 1] / top;
     out[i] = gray;
   }

@@ -4,24 +4,25 @@ import { AssetStore } from './assets';
 import { dataFolder, openDatabase, type Schema } from './database';
 import { Exporter } from './exports';
 import { PlanRunner } from './plans';
+import { Reader } from './reader';
 import { StageCache } from './stage-cache';
-import { Views } from './views';
 
 export interface Shop {
   db: Kysely<Schema>;
   assets: AssetStore;
   plans: PlanRunner;
   exports: Exporter;
-  views: Views;
+  reader: Reader;
 }
 
 export async function openShop(folder: string): Promise<Shop> {
   const db = await openDatabase(folder);
-  const assets = new AssetStore(path.join(folder, 'assets'));
   const cache = path.join(folder, 'cache');
+  const reader = new Reader(new StageCache(cache));
+  const assets = new AssetStore(path.join(folder, 'assets'), reader);
   const plans = new PlanRunner(db, assets, path.join(folder, 'plans'), cache);
   const exports = new Exporter(assets.folder, cache, path.join(folder, 'pictures'));
-  return { db, assets, plans, exports, views: new Views(new StageCache(cache)) };
+  return { db, assets, plans, exports, reader };
 }
 
 const held = globalThis as typeof globalThis & { zealousGrainShop?: Promise<Shop> };

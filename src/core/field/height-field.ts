@@ -114,18 +114,6 @@ export function sampleField(f: HeightField, x: number, y: number, cliff = Infini
   return (a * (1 - fx) + b * fx) * (1 - fy) + (c * (1 - fx) + d * fx) * fy;
 }
 
-/** Lowest and highest value that is not air; both 0 for a field of air only. */
-export function extent(f: HeightField): { low: number; high: number } {
-  let low = Infinity;
-  let high = -Infinity;
-  for (const v of f.data) {
-    if (v === AIR) continue;
-    if (v < low) low = v;
-    if (v > high) high = v;
-  }
-  return high === -Infinity ? { low: 0, high: 0 } : { low, high };
-}
-
 /** The field with x and y exchanged. */
 export function transposeField(f: HeightField): HeightField {
   const out = makeField({ width: f.height, height: f.width, cell: f.cell, originX: f.originY, originY: f.originX });

@@ -14,13 +14,25 @@ interface Props {
 }
 
 type Side = 'low' | 'middle' | 'high';
-const ALIGN: [string, 'x' | 'y', Side][] = [
-  ['Left edges', 'x', 'low'],
-  ['Middles across', 'x', 'middle'],
-  ['Right edges', 'x', 'high'],
-  ['Near edges', 'y', 'low'],
-  ['Middles along', 'y', 'middle'],
-  ['Far edges', 'y', 'high'],
+const ALIGN: { title: string; axis: 'x' | 'y'; sides: [string, Side][] }[] = [
+  {
+    title: 'Line up across',
+    axis: 'x',
+    sides: [
+      ['Left edges', 'low'],
+      ['Middles', 'middle'],
+      ['Right edges', 'high'],
+    ],
+  },
+  {
+    title: 'Line up along',
+    axis: 'y',
+    sides: [
+      ['Near edges', 'low'],
+      ['Middles', 'middle'],
+      ['Far edges', 'high'],
+    ],
+  },
 ];
 
 /** Several layers at once: lined up, spread, grouped, copied. */
@@ -48,19 +60,23 @@ export function SeveralCard({ job, selected, change, onSelect }: Props) {
         )}{' '}
         Drag them on the board, or nudge them with the arrow keys.
       </Sentence>
-      <h3 className="text-sm font-semibold">Line up</h3>
-      <div className="grid grid-cols-3 gap-2 py-1">
-        {ALIGN.map(([name, axis, side]) => (
-          <button
-            key={name}
-            type="button"
-            className="btn btn-sm"
-            onClick={() => arrange((j) => alignLayers(of(j), axis, side))}
-          >
-            {name}
-          </button>
-        ))}
-      </div>
+      {ALIGN.map(({ title, axis, sides }) => (
+        <fieldset key={axis}>
+          <legend className="text-sm font-semibold">{title}</legend>
+          <div className="grid grid-cols-3 gap-1.5 py-1">
+            {sides.map(([name, side]) => (
+              <button
+                key={side}
+                type="button"
+                className="btn btn-sm px-1"
+                onClick={() => arrange((j) => alignLayers(of(j), axis, side))}
+              >
+                {name}
+              </button>
+            ))}
+          </div>
+        </fieldset>
+      ))}
       <h3 className="mt-2 text-sm font-semibold">Spread with equal spaces</h3>
       <div className="grid grid-cols-2 gap-2 py-1">
         <button

@@ -9,7 +9,7 @@ export const PUT = route(async (req) => {
   checkLength(req, file, MAX_SOURCE_BYTES);
   if (!req.body) throw new SourceError(`${file}: is empty (0 bytes); choose the file again`);
   const { db, assets } = await shop();
-  const taken = await assets.take(req.body, file);
+  const taken = await assets.take(req.body, file, req.signal);
   await putAsset(db, { ...taken, file });
   return Response.json({ ...taken, file });
 });

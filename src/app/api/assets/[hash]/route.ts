@@ -1,8 +1,6 @@
 import { z } from 'zod';
-import { describeMesh, inspectSource } from '@/core/sources/inspect';
 import { body, route } from '@/server/http';
 import { getAsset } from '@/server/jobs';
-import { readSource } from '@/server/read-source';
 import { shop } from '@/server/shop';
 
 const quarter = z.number().int().min(0).max(3);
@@ -14,11 +12,10 @@ export const GET = route<{ hash: string }>(async (_, { hash }) => {
   return Response.json({ hash, file, info });
 });
 
-/** What a stored relief is in another orientation: its size, and the base plane proposed for it. */
+/** What a stored model is in another orientation: its size, and the base plane proposed for it. */
 export const POST = route<{ hash: string }>(async (req, { hash }) => {
   const wanted = await body(req, orientation);
-  const { db, assets } = await shop();
+  const { db, assets, reader } = await shop();
   const { file } = await getAsset(db, hash);
-  const source = await readSource(assets.read(hash), file);
-  return Response.json(source.mesh ? describeMesh(source.mesh, wanted) : inspectSource(source));
+  return Response.json(await reader.describe(assets.path(hash), file, { orientation: wanted }));
 });
