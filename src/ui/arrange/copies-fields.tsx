@@ -38,19 +38,14 @@ export function CopiesFields({ layer, set }: { layer: Layer; set(edit: (l: Layer
       {c.kind === 'rows' && (
         <>
           <NumberField
+            whole
             label="Columns"
             value={c.columns}
             min={1}
             max={60}
-            onChange={(v) => put({ ...c, columns: Math.round(v) })}
+            onChange={(v) => put({ ...c, columns: v })}
           />
-          <NumberField
-            label="Rows"
-            value={c.rows}
-            min={1}
-            max={60}
-            onChange={(v) => put({ ...c, rows: Math.round(v) })}
-          />
+          <NumberField whole label="Rows" value={c.rows} min={1} max={60} onChange={(v) => put({ ...c, rows: v })} />
           <LengthField
             label="Apart, x"
             value={c.dx}
@@ -63,11 +58,12 @@ export function CopiesFields({ layer, set }: { layer: Layer; set(edit: (l: Layer
       {c.kind === 'ring' && (
         <>
           <NumberField
+            whole
             label="Count"
             value={c.count}
             min={1}
             max={200}
-            onChange={(v) => put({ ...c, count: Math.round(v) })}
+            onChange={(v) => put({ ...c, count: v })}
           />
           <LengthField
             label="Ring's radius"
@@ -82,11 +78,12 @@ export function CopiesFields({ layer, set }: { layer: Layer; set(edit: (l: Layer
       {c.kind === 'path' && (
         <>
           <NumberField
+            whole
             label="Count"
             value={c.count}
             min={1}
             max={200}
-            onChange={(v) => put({ ...c, count: Math.round(v) })}
+            onChange={(v) => put({ ...c, count: v })}
           />
           <TextField label="Stroke" value={c.d} max={20000} required onChange={(d) => put({ ...c, d })} />
           <p className="soft text-[13px]">SVG path in mm from the layer's middle, y down</p>

@@ -126,12 +126,13 @@ export function ImageFields({ layer, change }: FieldsProps) {
         <NumberField label="Gamma" value={t.gamma} min={0.1} max={10} onChange={(v) => tone((x) => (x.gamma = v))} />
         <Tick label="Dark is high" value={t.invert} onChange={(v) => tone((x) => (x.invert = v))} />
         <NumberField
+          whole
           label="Specks out"
           value={t.noise}
           min={0}
           max={5}
           suffix="rounds"
-          onChange={(v) => tone((x) => (x.noise = Math.round(v)))}
+          onChange={(v) => tone((x) => (x.noise = v))}
         />
         <NumberField
           label="Smooth over"

@@ -76,22 +76,10 @@ export function ReliefFields({ relief, layer, put }: { relief: ReliefOf; layer: 
         <LengthField label="Pitch" value={r.pitch} min={0} open max={500} onChange={(p) => put({ ...r, pitch: p })} />
       )}
       {r.kind === 'shell' && (
-        <NumberField
-          label="Ribs"
-          value={r.ribs}
-          min={2}
-          max={200}
-          onChange={(v) => put({ ...r, ribs: Math.round(v) })}
-        />
+        <NumberField whole label="Ribs" value={r.ribs} min={2} max={200} onChange={(v) => put({ ...r, ribs: v })} />
       )}
       {r.kind === 'gouge' && (
-        <NumberField
-          label="Chance"
-          value={r.seed}
-          min={0}
-          max={9999}
-          onChange={(v) => put({ ...r, seed: Math.round(v) })}
-        />
+        <NumberField whole label="Chance" value={r.seed} min={0} max={9999} onChange={(v) => put({ ...r, seed: v })} />
       )}
       {'band' in r && (
         <Tick label="Border only, nothing inside" value={r.band} onChange={(v) => put({ ...r, band: v })} />

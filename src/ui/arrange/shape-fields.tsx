@@ -61,11 +61,12 @@ export function ShapeFields({ layer, change }: FieldsProps) {
       )}
       {o.kind === 'scalloped' && (
         <NumberField
+          whole
           label="Lobes"
           value={o.lobes}
           min={3}
           max={200}
-          onChange={(v) => set((x) => (x.outline = { kind: 'scalloped', lobes: Math.round(v) }))}
+          onChange={(v) => set((x) => (x.outline = { kind: 'scalloped', lobes: v }))}
         />
       )}
       {o.kind === 'path' && (
@@ -98,22 +99,24 @@ export function ShapeFields({ layer, change }: FieldsProps) {
             onChange={(v) => set((x) => (x.edge = { ...e, length: v }))}
           />
           <NumberField
+            whole
             label="Chance"
             value={e.seed}
             min={0}
             max={9999}
-            onChange={(v) => set((x) => (x.edge = { ...e, seed: Math.round(v) }))}
+            onChange={(v) => set((x) => (x.edge = { ...e, seed: v }))}
           />
         </>
       )}
       {e.kind === 'notched' && (
         <>
           <NumberField
+            whole
             label="Notches"
             value={e.count}
             min={1}
             max={500}
-            onChange={(v) => set((x) => (x.edge = { ...e, count: Math.round(v) }))}
+            onChange={(v) => set((x) => (x.edge = { ...e, count: v }))}
           />
           <LengthField
             label="Notch, wide"

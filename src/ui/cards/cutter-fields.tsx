@@ -111,13 +111,7 @@ export function CutterFields({ cutter, onChange }: { cutter: Cutter; onChange(ed
         note="from collet or holder to tip"
       />
       <LengthField label="Holder" value={cutter.holderDiameter} min={0} open onChange={set('holderDiameter')} />
-      <NumberField
-        label="Flutes"
-        value={cutter.flutes}
-        min={1}
-        max={12}
-        onChange={(v) => set('flutes')(Math.round(v))}
-      />
+      <NumberField whole label="Flutes" value={cutter.flutes} min={1} max={12} onChange={set('flutes')} />
       <NumberField label="Turns" value={cutter.rpm} min={0} open suffix="rpm" onChange={set('rpm')} />
       <FeedField label="Plunge" value={cutter.plunge} onChange={set('plunge')} />
       <LengthField label="Stepdown, most" value={cutter.maxStepdown} min={0} open onChange={set('maxStepdown')} />

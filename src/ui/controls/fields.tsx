@@ -147,7 +147,7 @@ export function LengthField({
   );
 }
 
-/** A plain number with its unit. */
+/** A plain number with its unit. @param whole no fractions */
 export function NumberField({
   label,
   value,
@@ -157,7 +157,8 @@ export function NumberField({
   max,
   open,
   suffix = '',
-}: NumberProps & { suffix?: string }) {
+  whole = false,
+}: NumberProps & { suffix?: string; whole?: boolean }) {
   const id = useId();
   return (
     <Field label={label} note={note} id={id}>
@@ -174,6 +175,7 @@ export function NumberField({
               .replace(/[^\d.eE+-]+$/, ''),
           );
           if (text.trim() === '' || !Number.isFinite(v)) return `"${text}" is not a number`;
+          if (whole && !Number.isInteger(v)) return `${trimNumber(v, 4)} is not a whole number`;
           const wrong = limit(v, { min, max, open }, (n) => trimNumber(n, 4));
           if (!wrong) onChange(v);
           return wrong;
