@@ -2,76 +2,23 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { expect, type Page, test } from '@playwright/test';
 import { unzipSync } from 'fflate';
-import { demoPatterns } from '../demo/patterns';
-import type { Job } from '../src/core/plan/job';
-import { BASE, TestServer } from './server';
+import { enter, field, fillDrawer, fromDrawer, jobOf, pressBoard, saved } from './board';
+import { TestServer } from './server';
 
 const server = new TestServer();
 test.beforeAll(async () => {
   await server.start();
-  // The shop's pattern drawer, filled as uploads fill it.
-  for (const p of demoPatterns()) {
-    const put = await fetch(`${BASE}/api/assets?name=${encodeURIComponent(p.file)}`, {
-      method: 'PUT',
-      body: p.bytes as Uint8Array<ArrayBuffer>,
-    });
-    const { hash } = (await put.json()) as { hash: string };
-    const kept = await fetch(`${BASE}/api/patterns`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ hash, name: p.name, tags: p.tags, from: p.from, size: p.size, rise: p.rise }),
-    });
-    expect(kept.ok).toBe(true);
-  }
+  await fillDrawer();
 });
 test.afterAll(async () => {
   await server.close();
 });
-
-const field = (page: Page, label: string) => page.getByLabel(label, { exact: true });
-
-async function enter(page: Page, label: string, value: string): Promise<void> {
-  await field(page, label).fill(value);
-  await field(page, label).press('Enter');
-}
 
 async function emptyBoard(page: Page): Promise<string> {
   await page.goto('/');
   await page.getByRole('button', { name: 'Start from an empty board' }).click();
   await page.waitForURL(/\/jobs\//);
   return page.url().split('/').pop()!;
-}
-
-async function jobOf(id: string): Promise<Job> {
-  const res = await fetch(`${BASE}/api/jobs/${id}`);
-  return ((await res.json()) as { document: Job }).document;
-}
-
-/** Where a place of the board is on the screen. */
-async function onScreen(page: Page, x: number, y: number, board = { x: 300, y: 200 }) {
-  const box = (await page.getByTestId('board-hands').boundingBox())!;
-  const scale = Math.min((box.width - 52) / board.x, (box.height - 52) / board.y);
-  return {
-    x: box.x + (box.width - board.x * scale) / 2 + x * scale,
-    y: box.y + (box.height + board.y * scale) / 2 - y * scale,
-  };
-}
-
-async function fromDrawer(page: Page, name: string, x: number, y: number): Promise<void> {
-  const piece = page.getByRole('button', { name: new RegExp(`^${name}`) }).first();
-  await piece.scrollIntoViewIfNeeded();
-  const from = (await piece.boundingBox())!;
-  const to = await onScreen(page, x, y);
-  await page.mouse.move(from.x + from.width / 2, from.y + 30);
-  await page.mouse.down();
-  await page.mouse.move(to.x, to.y + 40, { steps: 6 });
-  await page.mouse.move(to.x, to.y, { steps: 3 });
-  await page.mouse.up();
-  await expect(page.getByRole('heading', { level: 2, name })).toBeVisible();
-}
-
-async function saved(page: Page): Promise<void> {
-  await expect(page.getByText('saved', { exact: true })).toBeVisible();
 }
 
 test('a plaque from nothing: joined, added up, undone to the empty board and redone, out and in again', async ({
@@ -140,7 +87,7 @@ test('a plaque from nothing: joined, added up, undone to the empty board and red
   await expect(field(page, 'Turn')).toHaveValue('24');
 
   // The ledger: skin, highest and backing make the board; the highest is the sheaf on the field, 8 - 4 + 5.6.
-  await page.mouse.click(...(Object.values(await onScreen(page, -8, -4)) as [number, number]));
+  await pressBoard(page, -8, -4);
   await expect(page.getByText('7 layers, joined from the lowest up')).toBeVisible();
   await expect(page.getByTestId('ledger')).toContainText('highest 9.6');
   const sum = (await page.getByTestId('ledger').textContent())!.replace(/\s+/g, ' ');

@@ -49,13 +49,13 @@ const NOTHING = {
   recess: false,
 };
 
-/** Whether heights 0..1 on a picture stand high all along its edge and mostly low inside; NaN is nothing. */
-function isRecess(h: ArrayLike<number>, width: number, height: number): boolean {
+/** Whether heights 0..1 on a picture stand high all along its edge and mostly low inside; below `least` there is nothing. */
+function isRecess(h: ArrayLike<number>, width: number, height: number, least: number): boolean {
   if (width < 8 || height < 8) return false;
   const edge: number[] = [];
   let inner = 0;
   let low = 0;
-  const here = (i: number, j: number) => !(h[j * width + i] < 0) && !Number.isNaN(h[j * width + i]);
+  const here = (i: number, j: number) => h[j * width + i] >= least;
   const rim = Math.max(1, Math.round(Math.min(width, height) * 0.02));
   const step = Math.max(1, Math.floor(Math.max(width, height) / 400));
   for (let j = 0; j < height; j += step) {
@@ -84,7 +84,8 @@ export function inspectSource(source: Source): SourceInfo {
       size: { x: width, y: height, z: 1 },
       pixels: { width, height, depth },
       terraces: findTerraces(values, width),
-      recess: isRecess(values, width, height),
+      // Black is ground.
+      recess: isRecess(values, width, height, 1e-6),
       notes: source.notes,
     };
   }
@@ -133,7 +134,7 @@ export function describeMesh(mesh: Mesh, orientation: Orientation): SourceInfo {
     flatBack: base.flatBack,
     size: { x: max[0] - min[0], y: max[1] - min[1], z: above },
     triangles: mesh.triangles.length / 9,
-    recess: isRecess(small.field.data, Math.max(1, width), Math.max(1, height)),
+    recess: isRecess(small.field.data, Math.max(1, width), Math.max(1, height), 0),
     notes: [],
   };
 }

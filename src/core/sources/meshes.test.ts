@@ -248,6 +248,18 @@ test('a model of a recess is known by its high rim and its low middle; a boss an
   expect(inspectSource({ mesh: field((r) => 6 + 0.2 * Math.sin(20 * r)), notes: [] }).recess).toBe(false);
 });
 
+test('a picture of a recess is known too, whatever black lies around it', () => {
+  const picture = (h: (r: number) => number) => {
+    const values = Float32Array.from({ length: 6400 }, (_, k) => {
+      const r = Math.hypot((k % 80) - 39.5, Math.floor(k / 80) - 39.5) / 36;
+      return r > 1 ? 0 : h(r);
+    });
+    return inspectSource({ image: { width: 80, height: 80, depth: 16, values }, notes: [] }).recess;
+  };
+  expect(picture((r) => (r > 0.85 ? 1 : 0.1 + 0.5 * r))).toBe(true);
+  expect(picture((r) => 1 - 0.9 * r)).toBe(false);
+});
+
 test('a file is read by its content, whatever its name', () => {
   const stl = writeStl(cube, 'cube');
   sameTriangles(readMesh(stl, 'cube.obj').mesh!.triangles, cube);

@@ -249,6 +249,7 @@ function Brush({ layer, source, onStroke }: { layer: Layer; source: ImageSource;
           if (points.length > 0) onStroke({ keep, radius: radius / 100, points });
           setPoints([]);
         }}
+        onPointerCancel={() => setPoints([])}
       >
         {/* biome-ignore lint/performance/noImgElement: a picture made by our own server, of any size */}
         <img

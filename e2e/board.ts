@@ -1,0 +1,92 @@
+import { expect, type Page } from '@playwright/test';
+import { demoPatterns } from '../demo/patterns';
+import type { Job } from '../src/core/plan/job';
+import { BASE } from './server';
+
+/** The shop's pattern drawer, filled as uploads fill it. */
+export async function fillDrawer(): Promise<void> {
+  for (const p of demoPatterns()) {
+    const { hash } = await putFile(p.file, p.bytes);
+    const kept = await fetch(`${BASE}/api/patterns`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ hash, name: p.name, tags: p.tags, from: p.from, size: p.size, rise: p.rise }),
+    });
+    expect(kept.ok).toBe(true);
+  }
+}
+
+export async function putFile(name: string, bytes: Uint8Array): Promise<{ hash: string }> {
+  const put = await fetch(`${BASE}/api/assets?name=${encodeURIComponent(name)}`, {
+    method: 'PUT',
+    body: bytes as Uint8Array<ArrayBuffer>,
+  });
+  expect(put.ok).toBe(true);
+  return put.json() as Promise<{ hash: string }>;
+}
+
+/** A job with this document, as its id. */
+export async function putJob(document: Job): Promise<string> {
+  const send = async (method: string, url: string, body: unknown) => {
+    const res = await fetch(BASE + url, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    expect(res.ok, await res.clone().text()).toBe(true);
+    return (await res.json()) as { id: string; revision: string };
+  };
+  const { id, revision } = await send('POST', '/api/jobs', {});
+  await send('PUT', `/api/jobs/${id}`, { base: revision, document });
+  return id;
+}
+
+export async function jobOf(id: string): Promise<Job> {
+  const res = await fetch(`${BASE}/api/jobs/${id}`);
+  return ((await res.json()) as { document: Job }).document;
+}
+
+export const field = (page: Page, label: string) => page.getByLabel(label, { exact: true });
+
+export async function enter(page: Page, label: string, value: string): Promise<void> {
+  await field(page, label).fill(value);
+  await field(page, label).press('Enter');
+}
+
+export async function saved(page: Page): Promise<void> {
+  await expect(page.getByText('saved', { exact: true })).toBeVisible();
+}
+
+/** Where a place of the board is on the screen. */
+export async function onScreen(page: Page, x: number, y: number, board = { x: 300, y: 200 }) {
+  const box = (await page.getByTestId('board-hands').boundingBox())!;
+  const scale = Math.min((box.width - 52) / board.x, (box.height - 52) / board.y);
+  return {
+    x: box.x + (box.width - board.x * scale) / 2 + x * scale,
+    y: box.y + (box.height + board.y * scale) / 2 - y * scale,
+    scale,
+  };
+}
+
+export async function pressBoard(page: Page, x: number, y: number): Promise<void> {
+  const at = await onScreen(page, x, y);
+  await page.mouse.click(at.x, at.y);
+}
+
+/** Drags from one place of the screen to another, in steps as a hand does. */
+export async function drag(page: Page, from: { x: number; y: number }, to: { x: number; y: number }): Promise<void> {
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 4 });
+  await page.mouse.move(to.x, to.y, { steps: 4 });
+}
+
+/** Drags a pattern from the drawer onto a place of the board. */
+export async function fromDrawer(page: Page, name: string, x: number, y: number): Promise<void> {
+  const piece = page.getByRole('button', { name: new RegExp(`^${name}`) }).first();
+  await piece.scrollIntoViewIfNeeded();
+  const box = (await piece.boundingBox())!;
+  await drag(page, { x: box.x + box.width / 2, y: box.y + 30 }, await onScreen(page, x, y));
+  await page.mouse.up();
+  await expect(page.getByRole('heading', { level: 2, name })).toBeVisible();
+}

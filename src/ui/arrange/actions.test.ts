@@ -1,0 +1,141 @@
+import { expect, test } from 'vitest';
+import type { Effect } from '@/core/arrange/compose';
+import { newShape } from '@/core/arrange/new-layer';
+import { DRAWER, HOBBY_MACHINE } from '@/core/plan/defaults';
+import { type Job, jobSchema } from '@/core/plan/job';
+import { plainJob } from '@/core/plan/propose';
+import type { SourceInfo } from '@/core/sources/inspect';
+import {
+  boundsAround,
+  duplicateLayers,
+  editLayers,
+  mirrorLayers,
+  moveLayers,
+  placeFile,
+  removeLayers,
+  shiftLayers,
+} from './actions';
+import { effectText } from './words-for';
+
+const board = { x: 200, y: 100, thickness: 20, material: 'maple' };
+const [rough, finish] = [DRAWER.find((c) => c.id === 'em6')!, DRAWER.find((c) => c.id === 'ball3')!];
+
+function job(...ids: string[]): Job {
+  const j = plainJob({ name: 'Test', order: '', machine: HOBBY_MACHINE, rough, finish, board });
+  j.layers = ids.map((id, i) => ({
+    ...newShape(id, id, { kind: 'rectangle' }, { kind: 'flat' }, board, 0.1),
+    centre: { x: 20 + 30 * i, y: 50 },
+  }));
+  return j;
+}
+const order = (j: Job) => j.layers.map((l) => l.id).join('');
+
+test('moving takes what hangs on it along, and leaves what is locked', () => {
+  const j = job('a', 'b', 'c');
+  j.layers[2].locked = true;
+  j.gaps = [{ id: 'g', axis: 'x', of: 'b', ofSide: 'low', from: 'a', fromSide: 'high', distance: 10 }];
+  moveLayers(j, ['a', 'c'], 5, 2);
+  expect(j.layers.map((l) => [l.centre.x, l.centre.y])).toEqual([
+    [25, 52],
+    [55, 50],
+    [80, 50],
+  ]);
+  editLayers(j, ['a'], (l) => (l.size.x = 40));
+  expect(j.layers[1].centre.x).toBe(65);
+});
+
+test('what is removed takes its distances and masks with it', () => {
+  const j = job('a', 'b', 'c');
+  j.gaps = [{ id: 'g', axis: 'x', of: 'b', ofSide: 'low', from: 'a', fromSide: 'high', distance: 10 }];
+  j.layers[2].mask = { kind: 'layer', layer: 'a', grow: 0, outside: false };
+  removeLayers(j, ['a']);
+  expect(order(j)).toBe('bc');
+  expect(j.gaps).toEqual([]);
+  expect(j.layers[1].mask).toEqual({ kind: 'none' });
+  expect(jobSchema.safeParse(j).success).toBe(true);
+});
+
+test('copies and mirrors lie right over what they were made of', () => {
+  const j = job('a', 'b', 'c');
+  const made = duplicateLayers(j, ['a', 'b']);
+  expect(made).toHaveLength(2);
+  expect(j.layers.map((l) => l.name)).toEqual(['a', 'b', 'a copy', 'b copy', 'c']);
+  const [mirrored] = mirrorLayers(j, ['a'], 'x');
+  expect(j.layers.find((l) => l.id === mirrored)).toMatchObject({
+    name: 'a, mirrored',
+    mirror: true,
+    centre: { x: 180, y: 50 },
+  });
+  expect(new Set(j.layers.map((l) => l.id)).size).toBe(j.layers.length);
+});
+
+test('the order is changed one place at a time, several together, and stops at its ends', () => {
+  const j = job('a', 'b', 'c', 'd');
+  shiftLayers(j, ['a', 'b'], true);
+  expect(order(j)).toBe('cabd');
+  shiftLayers(j, ['b', 'd'], true);
+  expect(order(j)).toBe('cabd');
+  shiftLayers(j, ['c', 'b'], false);
+  expect(order(j)).toBe('cbad');
+  expect(boundsAround(j, [])).toBeNull();
+  expect(boundsAround(j, ['a', 'd'])!.x1).toBe(120);
+});
+
+const info: SourceInfo = {
+  kind: 'mesh',
+  unit: 'mm',
+  turns: [0, 0, 0],
+  mirror: false,
+  base: 0,
+  flatBack: true,
+  size: { x: 80, y: 40, z: 6 },
+  triangles: 10,
+  pixels: null,
+  terraces: null,
+  recess: false,
+  notes: [],
+};
+const file = { file: 'leaf.stl', hash: 'a'.repeat(64), info };
+
+test('a file is placed in its true size, smaller where it would not fit, and a recess so that it digs', () => {
+  const j = job();
+  expect(placeFile(j, file, { x: 33, y: 44 })).toMatchObject({
+    name: 'leaf',
+    size: { x: 80, y: 40 },
+    rise: 6,
+    centre: { x: 33, y: 44 },
+  });
+  const inches = placeFile(j, { ...file, info: { ...info, unit: 'in', size: { x: 4, y: 2, z: 0.25 } } }, null);
+  expect(inches).toMatchObject({ size: { x: 101.6, y: 50.8 }, rise: 6.35, centre: { x: 100, y: 50 } });
+  const huge = placeFile(j, { ...file, info: { ...info, size: { x: 1600, y: 800, z: 400 } } }, null);
+  expect(huge.size).toEqual({ x: 160, y: 80 });
+  expect(huge.rise).toBe(12);
+  const image = placeFile(
+    j,
+    { ...file, file: 'sun.png', info: { ...info, kind: 'image', size: { x: 400, y: 200, z: 1 } } },
+    null,
+  );
+  expect(image).toMatchObject({ size: { x: 100, y: 50 }, rise: 4, source: { kind: 'image' } });
+  const known = placeFile(j, { ...file, name: 'Leaf of the drawer', size: { x: 50, y: 25 }, rise: 3 }, null);
+  expect(known).toMatchObject({ name: 'Leaf of the drawer', size: { x: 50, y: 25 }, rise: 3 });
+  const dish = { ...file, info: { ...info, recess: true } };
+  expect(placeFile(j, dish, null).join).toBe('stack');
+  expect(placeFile(job('a'), dish, null)).toMatchObject({ join: 'carve', invert: true });
+});
+
+test('what a join does, in words', () => {
+  const l = job('a').layers[0];
+  const e: Effect = { covered: 100, changed: 100, up: 0, down: 0, mean: 0, lost: 0, lostMost: 0 };
+  expect(effectText(l, null, 'panel')).toBe('It does not lie on the board.');
+  expect(effectText(l, { ...e, up: 6.2 }, 'panel')).toBe('It raises panel by up to 6.2 mm.');
+  expect(effectText({ ...l, join: 'carve' }, { ...e, down: 6.2 }, 'panel')).toBe('It digs 6.2 mm into panel.');
+  expect(effectText(l, { ...e, up: 1, down: 2, changed: 50 }, 'panel')).toBe(
+    'It digs 2 mm into panel and raises it by up to 1 mm over 50 % of its plan.',
+  );
+  expect(effectText({ ...l, join: 'highest' }, { ...e, changed: 0 }, 'panel')).toBe(
+    'It changes nothing: what lies beneath is higher everywhere.',
+  );
+  expect(effectText({ ...l, join: 'lowest' }, { ...e, changed: 0 }, 'panel')).toBe(
+    'It changes nothing: what lies beneath is lower everywhere.',
+  );
+});
