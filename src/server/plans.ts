@@ -7,7 +7,8 @@ import type { SurfaceFacts } from '../core/arrange/compose';
 import type { HeightField } from '../core/field/height-field';
 import { jobSchema } from '../core/plan/job';
 import { unpackStage } from '../core/plan/pack';
-import type { PassSummary, PlannedProgram } from '../core/plan/pipeline';
+import type { FlatSaving, PassSummary } from '../core/plan/paths';
+import type { PlannedProgram } from '../core/plan/pipeline';
 import { sectionOf } from '../core/plan/view';
 import type { Finding } from '../core/proof/finding';
 import type { PlanNews, PlanOrder } from '../workers/plan.worker';
@@ -27,6 +28,7 @@ export interface StoredSummary {
   deepest: number;
   leftShare: number;
   seconds: number;
+  flats: FlatSaving | null;
   stageSeconds: Record<string, number>;
 }
 

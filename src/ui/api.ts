@@ -4,7 +4,7 @@ import type { Cutter } from '@/core/cutter/cutter';
 import type { Grid } from '@/core/field/height-field';
 import type { Job, Machine } from '@/core/plan/job';
 import { unpackStage } from '@/core/plan/pack';
-import type { PassSummary } from '@/core/plan/pipeline';
+import type { FlatSaving, PassSummary } from '@/core/plan/paths';
 import type { PlanView } from '@/core/plan/view';
 import type { Finding } from '@/core/proof/finding';
 import type { SourceInfo } from '@/core/sources/inspect';
@@ -43,6 +43,7 @@ export interface Summary {
   thinnest: number;
   deepest: number;
   leftShare: number;
+  flats: FlatSaving | null;
   seconds: number;
 }
 

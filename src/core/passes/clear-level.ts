@@ -3,6 +3,10 @@ import { contourRings, type Ring, ringArea, ringLength, simplifyRing } from '../
 import type { HeightField } from '../field/height-field';
 import type { Path } from '../motion/path';
 import type { RoughPass } from '../plan/job';
+
+/** What of a pass rings need. */
+type Rings = Pick<RoughPass, 'stepover' | 'rampAngle'>;
+
 import { CLEARANCE, highestAlong } from './context';
 import { rampOnto } from './ramp';
 
@@ -161,11 +165,11 @@ function enter(path: Path, level: Level, loop: Loop, cutter: Cutter, angle: numb
 }
 
 /** Clears a level by rings from the walls inwards; each is entered from one already cut, or else by a ramp. */
-export function clearByRings(path: Path, level: Level, pass: RoughPass, cutter: Cutter, tolerance: number): void {
+export function clearByRings(path: Path, level: Level, pass: Rings, cutter: Cutter, tolerance: number): void {
   cutLoops(path, level, loopsOf(level, pass.stepover, tolerance, Infinity).flat(), pass, cutter);
 }
 
-function cutLoops(path: Path, level: Level, loops: Loop[], pass: RoughPass, cutter: Cutter): void {
+function cutLoops(path: Path, level: Level, loops: Loop[], pass: Rings, cutter: Cutter): void {
   const radius = 1.7 * pass.stepover;
   const near = new Near(radius);
   for (const l of loops) near.add(l);

@@ -1,7 +1,10 @@
 import type { Target } from '../arrange/target';
 import { MASK } from '../arrange/target';
+import { type Cutter, profileOf } from '../cutter/cutter';
 import { AIR, type HeightField, makeField, padField, poolField } from '../field/height-field';
 import type { KernelHost } from '../kernels/host';
+import { SEGMENT } from '../kernels/stock-removal';
+import type { Path } from '../motion/path';
 
 /** Height above the board's top for moves that begin and end a pass, mm. */
 export const SAFE_HEIGHT = 5;
@@ -15,6 +18,8 @@ export interface PassContext {
   planning: HeightField;
   /** An upper bound of the stock's height at the moment, on a coarser grid padded with air. */
   stock: HeightField;
+  /** 1 on the target's grid where a level field has been cleared and finishing has nothing to do. */
+  cleared: Uint8Array;
   board: { x: number; y: number };
   mode: 'raised' | 'sunk';
   host: KernelHost;
@@ -45,7 +50,7 @@ export function makeContext(
   }
   const coarse = poolField(makeField(field, 0), STOCK_FACTOR, 'max');
   const stock = padField(coarse, Math.ceil(STOCK_PAD / coarse.cell), AIR);
-  return { target, planning, stock, board, mode, host };
+  return { target, planning, stock, cleared: new Uint8Array(field.data.length), board, mode, host };
 }
 
 /** Highest stock under a cutter of radius R at every place: what a tip must stay above. */
@@ -66,4 +71,21 @@ export function highestAlong(f: HeightField, x0: number, y0: number, x1: number,
     if (v > high) high = v;
   }
   return high;
+}
+
+/** Lowers the stock by the moves from the given one on, with a cutter a little too small, so that it stays an upper bound. */
+export async function lowerStock(ctx: PassContext, path: Path, from: number, cutter: Cutter): Promise<void> {
+  const n = path.moves - from;
+  if (n <= 0) return;
+  const segments = new Float64Array(n * SEGMENT);
+  const d = path.data;
+  for (let i = 0; i < n; i++) {
+    const q = (from + i) * 4;
+    const p = Math.max(0, q - 4);
+    segments.set([d[p], d[p + 1], d[p + 2], d[q], d[q + 1], d[q + 2], d[q + 3] > 0 ? 0 : 1], i * SEGMENT);
+  }
+  const profile = profileOf(cutter);
+  const R = profile.R - 0.8 * ctx.stock.cell;
+  const shrunk = { ...profile, R, p0: Math.min(profile.p0, R), p1: Math.min(profile.p1, R) };
+  await ctx.host.remove(ctx.stock, shrunk, segments);
 }

@@ -1,5 +1,6 @@
 import { inArea } from '../arrange/target';
 import { type Cutter, tipRadius } from '../cutter/cutter';
+import { distanceInside } from '../field/distance';
 import { type HeightField, sampleField } from '../field/height-field';
 import { thinLine } from '../motion/thin';
 import type { FinishPass } from '../plan/job';
@@ -25,6 +26,14 @@ export interface Sag {
   z: Float64Array;
 }
 
+/** Cells further than the bit's radius inside of what has been cleared. */
+function idleCells({ cleared, target }: PassContext, cutter: Cutter): Uint8Array | null {
+  if (!cleared.includes(1)) return null;
+  const { width, height, cell } = target.field;
+  const d = distanceInside(cleared, width, height);
+  return Uint8Array.from(d, (v) => (v * cell > cutter.diameter / 2 ? 1 : 0));
+}
+
 /** The rows of a finishing pass on the tip's surface: where they lie, how high, and as points to be cut. */
 export class Raster {
   readonly ux: number;
@@ -32,6 +41,8 @@ export class Raster {
   private readonly step: number;
   private readonly reach: number;
   private readonly cliff: number;
+  /** 1 where the whole bit stands on fields that are cleared already; null when none is. */
+  private readonly idle: Uint8Array | null;
 
   constructor(
     private readonly ctx: PassContext,
@@ -47,6 +58,7 @@ export class Raster {
     this.step = offset.cell;
     this.cliff = 4 * offset.cell;
     // The tip's centre goes one radius beyond the outline, so that it sweeps the foot of the wall, and a row more.
+    this.idle = idleCells(ctx, cutter);
     this.reach = Math.max(0, trench - Math.max(tipRadius(cutter), cutter.diameter / 4)) + pass.stepover;
   }
 
@@ -58,6 +70,7 @@ export class Raster {
     const beyond = Math.hypot(x - cx, y - cy);
     const i = Math.min(field.width - 1, Math.max(0, Math.round((cx - field.originX) / field.cell)));
     const j = Math.min(field.height - 1, Math.max(0, Math.round((cy - field.originY) / field.cell)));
+    if (this.idle?.[j * field.width + i] && beyond === 0) return false;
     const out = outside[j * field.width + i] + beyond;
     const { area } = this.pass;
     if (area.kind === 'face') return beyond <= this.cutter.diameter / 2 && (mode === 'raised' || out <= 0);

@@ -2,11 +2,10 @@ import { FRAIL, inArea } from '../arrange/target';
 import { type Cutter, profileOf } from '../cutter/cutter';
 import { distanceInside } from '../field/distance';
 import { AIR, type HeightField, padField, poolField } from '../field/height-field';
-import { SEGMENT } from '../kernels/stock-removal';
 import { Path } from '../motion/path';
 import type { RoughPass } from '../plan/job';
 import { clearByRings, clearByRows, type Level } from './clear-level';
-import { clearHeights, type PassContext, SAFE_HEIGHT } from './context';
+import { clearHeights, lowerStock, type PassContext, SAFE_HEIGHT } from './context';
 import { roughLevels } from './levels';
 
 export interface Roughed {
@@ -145,21 +144,4 @@ function openedTo(ctx: PassContext, here: Uint8Array, grid: HeightField, z: numb
     if (stock.data[j * stock.width + i] <= z + 0.02) out[k] = 1;
   }
   return out;
-}
-
-/** Lowers the stock by the moves from the given one on, with a cutter a little too small, so that it stays an upper bound. */
-async function lowerStock(ctx: PassContext, path: Path, from: number, cutter: Cutter): Promise<void> {
-  const n = path.moves - from;
-  if (n <= 0) return;
-  const segments = new Float64Array(n * SEGMENT);
-  const d = path.data;
-  for (let i = 0; i < n; i++) {
-    const q = (from + i) * 4;
-    const p = Math.max(0, q - 4);
-    segments.set([d[p], d[p + 1], d[p + 2], d[q], d[q + 1], d[q + 2], d[q + 3] > 0 ? 0 : 1], i * SEGMENT);
-  }
-  const profile = profileOf(cutter);
-  const R = profile.R - 0.8 * ctx.stock.cell;
-  const shrunk = { ...profile, R, p0: Math.min(profile.p0, R), p1: Math.min(profile.p1, R) };
-  await ctx.host.remove(ctx.stock, shrunk, segments);
 }

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { gapSchema, layerSchema, seatSchema, THE_BOARD } from '../arrange/layer';
 import { type Cutter, cutterSchema } from '../cutter/cutter';
+import { trimNumber } from '../units/length';
+import { orderProblem } from './order';
 import { upgradeJob } from './upgrade';
 
 // Lengths in mm, feeds in mm/min, accelerations in mm/s2, angles in degrees, unless a name says otherwise.
@@ -67,6 +69,16 @@ export const passSchema = z.discriminatedUnion('kind', [
     stockToLeave: finite.min(0).max(20),
     rampAngle: positive.max(45),
   }),
+  /** Level fields at exactly their height, by a bit with a flat bottom; finishing stays off them. */
+  z.object({
+    ...common,
+    kind: z.literal('flat'),
+    stepover: positive,
+    stepdown: positive,
+    rampAngle: positive.max(45),
+    /** How far finishing still goes over a cleared field's edge, beyond its bit's own radius. */
+    overlap: finite.min(0).max(50),
+  }),
   z.object({
     ...common,
     kind: z.literal('finish'),
@@ -78,6 +90,7 @@ export const passSchema = z.discriminatedUnion('kind', [
 ]);
 export type Pass = z.infer<typeof passSchema>;
 export type RoughPass = Extract<Pass, { kind: 'rough' }>;
+export type FlatPass = Extract<Pass, { kind: 'flat' }>;
 export type FinishPass = Extract<Pass, { kind: 'finish' }>;
 
 const documentSchema = z
@@ -109,22 +122,27 @@ const documentSchema = z
       if (c.diameter > Math.max(job.board.x, job.board.y)) {
         bad(['passes', i, 'cutter'], `${c.name} is ${c.diameter} mm wide, wider than the board; choose a smaller bit`);
       }
-      if (p.stepover > c.diameter / (p.kind === 'rough' ? 2 : 1)) {
-        const most = p.kind === 'rough' ? 'half the diameter, so that no ribs are left standing' : 'the diameter';
+      const most = p.kind === 'finish' ? c.diameter : c.diameter / 2;
+      if (p.stepover > most) {
+        const share = p.kind === 'finish' ? 'the diameter' : 'half the diameter, so that no ribs are left standing';
         bad(
           ['passes', i, 'stepover'],
-          `${p.stepover} mm is more than ${most} of ${c.name}; use up to ${c.diameter / (p.kind === 'rough' ? 2 : 1)} mm`,
+          `${p.stepover} mm is more than ${share} of ${c.name}; use up to ${trimNumber(most, 4)} mm`,
         );
       }
+      if (p.kind === 'flat' && c.shape !== 'endmill' && c.shape !== 'bullnose')
+        bad(['passes', i, 'cutter'], `${c.name} has no flat bottom; flats need an end mill`);
       if (p.stepover < c.diameter / 400) {
         bad(
           ['passes', i, 'stepover'],
           `${p.stepover} mm is under 1/400 of ${c.name}; use at least ${c.diameter / 400} mm`,
         );
       }
-      if (p.kind === 'rough' && p.stepdown < 0.02)
+      if (p.kind !== 'finish' && p.stepdown < 0.02)
         bad(['passes', i, 'stepdown'], `${p.stepdown} mm is too thin; use at least 0.02 mm`);
     });
+    const order = orderProblem(job.passes);
+    if (order) bad(['passes'], `${order}; change their order`);
     const ids = new Set<string>();
     job.layers.forEach((l, i) => {
       if (ids.has(l.id)) bad(['layers', i, 'id'], `"${l.id}" is there twice; give every layer an id of its own`);

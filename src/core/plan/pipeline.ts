@@ -4,39 +4,17 @@ import type { Layer } from '../arrange/layer';
 import { type Content, type Rendered, renderLayer } from '../arrange/render';
 import { buildTarget, type Target } from '../arrange/target';
 import type { Window } from '../arrange/window';
-import { type Cutter, scallop, tipRadius } from '../cutter/cutter';
 import { boardGrid, type Grid, gridOf, type HeightField } from '../field/height-field';
-import { motionTime } from '../motion/time';
-import { makeContext, SAFE_HEIGHT } from '../passes/context';
-import { planFinish } from '../passes/finish';
-import { planRough } from '../passes/rough';
+import { SAFE_HEIGHT } from '../passes/context';
 import { commentText, fileStem, type ProgramPart, writeProgram, zeroOf } from '../program/writer';
 import { type Finding, sortFindings } from '../proof/finding';
 import { prove } from '../proof/prove';
 import { formatDuration, formatLength } from '../units/length';
 import { geometryFindings } from './geometry';
-import { cellOf, cutterOf, type Job, type Pass } from './job';
+import { cellOf, type Job } from './job';
+import { compareFlats, type FlatSaving, PassPlanner, type PassSummary, type Planned } from './paths';
 import type { PlanEnvironment } from './stage';
 import { resolveTrenches } from './trenches';
-
-export interface PassSummary {
-  id: string;
-  kind: Pass['kind'];
-  cutter: string;
-  stockToLeave: number;
-  stepover: number;
-  stepdown: number;
-  trench: number;
-  /** Ridge that the stepover leaves on a flat, mm; 0 for roughing. */
-  ridge: number;
-  seconds: number;
-  naiveSeconds: number;
-  cutLength: number;
-  rapidLength: number;
-  cutSeconds: number;
-  rapidSeconds: number;
-  moves: number;
-}
 
 export interface PlannedProgram {
   file: string;
@@ -66,6 +44,8 @@ export interface PlanSummary {
   deepest: number;
   leftShare: number;
   seconds: number;
+  /** What clearing level fields with a flat bit saves, or would save; null where there are none. */
+  flats: FlatSaving | null;
 }
 
 export interface Plan {
@@ -78,9 +58,7 @@ export interface Plan {
 }
 
 /** Raised when what a stage computes from the same input changes, so that stored results are not taken for new ones. */
-const VERSION = 3;
-
-type PathMeta = { stock: Grid } & Omit<PassSummary, 'id'>;
+const VERSION = 4;
 
 /** What is known of a layer's content besides its heights. */
 export interface ContentFacts {
@@ -205,36 +183,9 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
   };
   const findings = geometryFindings(job, target, trenches, made.facts, made.layers);
 
-  let key = seated.key;
-  const ctx = makeContext(target, { x: job.board.x, y: job.board.y }, job.seat.mode, env.host);
-  const planned: { pass: Pass; cutter: Cutter; moves: Float64Array; summary: PassSummary }[] = [];
-  for (let i = 0; i < job.passes.length; i++) {
-    const pass = job.passes[i];
-    const cutter = cutterOf(job, pass);
-    env.progress(pass.kind === 'rough' ? 'roughing' : 'finishing', 0.1 + (0.4 * i) / job.passes.length);
-    const { id: _, ...settings } = pass;
-    const done = await env.stage<PathMeta>(
-      pass.kind,
-      { before: key, settings, cutter, machine: job.machine },
-      async () => {
-        const path =
-          pass.kind === 'rough'
-            ? (await planRough(ctx, pass, cutter, trenches[i])).path
-            : (await planFinish(ctx, pass, cutter, trenches[i])).path;
-        const meta = { stock: gridOf(ctx.stock), ...describePass(pass, cutter, trenches[i], path.data, job) };
-        return { meta, arrays: { moves: path.data.slice(), stock: ctx.stock.data } };
-      },
-    );
-    key = done.key;
-    ctx.stock = { ...done.result.meta.stock, data: done.result.arrays.stock as Float32Array };
-    const { stock: __, ...summary } = done.result.meta;
-    planned.push({
-      pass,
-      cutter,
-      moves: done.result.arrays.moves as Float64Array,
-      summary: { ...summary, id: pass.id },
-    });
-  }
+  const paths = new PassPlanner(job, target, trenches, seated.key, env);
+  const planned = await paths.plan(job.passes, (name, share) => env.progress(name, 0.1 + 0.4 * share));
+  const flats = await compareFlats(job, planned, paths);
 
   env.progress('programs', 0.55);
   const zero = zeroOf(job.board);
@@ -284,6 +235,7 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
       deepest: m.deepest,
       leftShare: m.leftShare,
       seconds: programs.reduce((s, p) => s + p.seconds, 0),
+      flats,
     },
     target: target.field,
     mask: target.mask,
@@ -292,29 +244,6 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
     deviation: out.deviation,
   };
 }
-
-function describePass(
-  pass: Pass,
-  cutter: Cutter,
-  trench: number,
-  moves: Float64Array,
-  job: Job,
-): Omit<PassSummary, 'id'> {
-  const R = tipRadius(cutter);
-  return {
-    kind: pass.kind,
-    cutter: cutter.id,
-    stockToLeave: pass.kind === 'rough' ? pass.stockToLeave : 0,
-    stepover: pass.stepover,
-    stepdown: pass.kind === 'rough' ? pass.stepdown : 0,
-    trench,
-    ridge: pass.kind === 'finish' && R > 0 ? scallop(R, pass.stepover) : 0,
-    ...motionTime(moves, job.machine),
-    moves: moves.length / 4,
-  };
-}
-
-type Planned = { pass: Pass; cutter: Cutter; moves: Float64Array; summary: PassSummary };
 
 /** Passes that follow each other with the same bit share a run; a run is a file, or all are in one where bits change by themselves. */
 function writePrograms(job: Job, planned: Planned[], zero: { x: number; y: number; z: number }): PlannedProgram[] {
@@ -360,7 +289,7 @@ function writePrograms(job: Job, planned: Planned[], zero: { x: number; y: numbe
       cutter: run[0].cutter.number,
       text,
       passes: run.map((p) => p.pass.id),
-      rough: run.every((p) => p.pass.kind === 'rough'),
+      rough: run.every((p) => p.pass.kind !== 'finish'),
       seconds: sum('seconds'),
       naiveSeconds: sum('naiveSeconds'),
       cutLength: sum('cutLength'),

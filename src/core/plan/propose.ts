@@ -5,7 +5,7 @@ import type { SourceInfo } from '../sources/inspect';
 import { PLAIN_TONE } from '../sources/tone';
 import { MM_PER_INCH } from '../units/length';
 import { MATERIALS } from './defaults';
-import type { Board, Job, Machine } from './job';
+import type { Board, FlatPass, Job, Machine } from './job';
 
 /** Floor kept under a proposed relief: the better of the two figures of the handbook, 1/8 in. */
 export const SOUND_FLOOR = 3.175;
@@ -117,6 +117,27 @@ export function fileLayer(id: string, file: string, hash: string, info: SourceIn
     size: { x: 1, y: 1 },
     rise: 1,
     centre: { x: 0, y: 0 },
+  };
+}
+
+/**
+ * The pass that would clear the level fields of a job: with its roughing bit, when that has a flat bottom and finishing follows; null
+ * otherwise.
+ */
+export function proposeFlat(job: Job): FlatPass | null {
+  const rough = job.passes.find((p) => p.kind === 'rough');
+  const finish = job.passes.find((p) => p.kind === 'finish');
+  const cutter = rough && job.cutters.find((c) => c.id === rough.cutter);
+  if (!finish || !cutter || (cutter.shape !== 'endmill' && cutter.shape !== 'bullnose')) return null;
+  return {
+    id: 'flat',
+    kind: 'flat',
+    cutter: cutter.id,
+    area: structuredClone(finish.area),
+    stepover: clean(0.4 * cutter.diameter),
+    stepdown: stepdownFor(cutter, job.board.material),
+    rampAngle: 4,
+    overlap: 1,
   };
 }
 

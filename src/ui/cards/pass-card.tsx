@@ -1,7 +1,7 @@
 'use client';
-import { type Cutter, chipLoad, scallop, stepoverBase, tipRadius } from '@/core/cutter/cutter';
-import { cutterOf, type FinishPass, type Job, type Pass, type RoughPass } from '@/core/plan/job';
-import { stepdownFor } from '@/core/plan/propose';
+import { chipLoad, stepoverBase } from '@/core/cutter/cutter';
+import { cutterOf, type Pass } from '@/core/plan/job';
+import { placeFor } from '@/core/plan/order';
 import { resolveTrenches } from '@/core/plan/trenches';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
 import { api, type PlanInfo } from '../api';
@@ -10,6 +10,16 @@ import { PASS_NAMES } from '../job/pass-ribbon';
 import type { CardProps } from './board-card';
 import { Card, Figures, Sentence } from './card';
 import { CutterFields, CutterMark } from './cutter-fields';
+import { addPass, takeCutter } from './pass-edit';
+import {
+  AreaFields,
+  FinishFields,
+  FinishSentence,
+  FlatFields,
+  FlatSentence,
+  RoughFields,
+  RoughSentence,
+} from './pass-fields';
 
 interface Props extends CardProps {
   pass: Pass;
@@ -18,52 +28,22 @@ interface Props extends CardProps {
   onSelect(id: string): void;
 }
 
-/** Puts a bit of the drawer into a pass, with the stepover and stepdown that suit it. */
-function takeCutter(job: Job, id: string, cutter: Cutter): void {
-  if (!job.cutters.some((c) => c.id === cutter.id)) job.cutters.push(cutter);
-  const p = job.passes.find((q) => q.id === id)!;
-  p.cutter = cutter.id;
-  p.stepover = Number(((p.kind === 'rough' ? 0.4 : 0.08) * stepoverBase(cutter)).toFixed(4));
-  if (p.kind === 'rough') p.stepdown = stepdownFor(cutter, job.board.material);
-  job.cutters = job.cutters.filter((c) => job.passes.some((q) => q.cutter === c.id));
-}
-
-function addPass(job: Job, kind: Pass['kind'], beside: Pass): string {
-  const id = `${kind}-${Date.now().toString(36)}`;
-  const last = job.passes.findLastIndex((p) => p.kind === kind);
-  const model = job.passes[last];
-  const pass: Pass = model
-    ? { ...structuredClone(model), id }
-    : kind === 'rough'
-      ? {
-          id,
-          kind,
-          cutter: beside.cutter,
-          area: { kind: 'relief', trench: null },
-          strategy: 'rings',
-          angle: 0,
-          stepover: beside.stepover,
-          stepdown: 1,
-          stockToLeave: 0.5,
-          rampAngle: 4,
-        }
-      : {
-          id,
-          kind,
-          cutter: beside.cutter,
-          area: { kind: 'relief', trench: null },
-          angle: 0,
-          stepover: beside.stepover,
-          tolerance: 0.01,
-        };
-  job.passes.splice(kind === 'rough' ? last + 1 : job.passes.length, 0, pass);
-  return id;
-}
+const ADD_NAMES = { rough: 'Roughing', flat: 'Flats', finish: 'Finishing' } as const;
+/** A saving of less is not worth a question, s. */
+const WORTH = 60;
 
 /** One pass: what it leaves, what it takes, and the few numbers that change it. */
 export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: Props) {
   const cutter = cutterOf(job, pass);
   const done = fresh ? plan?.summary?.passes.find((p) => p.id === pass.id) : undefined;
+  const flats = fresh ? (plan?.summary?.flats ?? null) : null;
+  const offered = flats?.offer && job.cutters.find((c) => c.id === flats.offer?.cutter);
+  const takeOffer = () => {
+    if (!flats?.offer) return;
+    const { offer } = flats;
+    change((j) => j.passes.splice(placeFor(j.passes, 'flat'), 0, structuredClone(offer)));
+    onSelect(offer.id);
+  };
   const edit = (f: (p: Pass) => void) => change((j) => f(j.passes.find((p) => p.id === pass.id)!));
   const drawer = library?.cutters ?? [];
   const bits = [...drawer.filter((c) => !job.cutters.some((d) => d.id === c.id)), ...job.cutters].sort(
@@ -80,10 +60,21 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
       <Sentence>
         {pass.kind === 'rough' ? (
           <RoughSentence pass={pass} seconds={done?.seconds} />
+        ) : pass.kind === 'flat' ? (
+          <FlatSentence seconds={done?.seconds} flats={flats} />
         ) : (
           <FinishSentence pass={pass} cutter={cutter} seconds={done?.seconds} />
         )}
       </Sentence>
+      {flats?.offer && flats.saves > WORTH && (
+        <div className="mb-2 rounded-lg border border-primary px-3 py-2 text-sm leading-snug">
+          There are level fields: cleared with {offered?.name} first, the whole takes{' '}
+          <b>{formatDuration(flats.saves)}</b> less, and they come out without ridges.
+          <button type="button" className="btn btn-sm mt-2 w-full" onClick={takeOffer}>
+            Clear the flats
+          </button>
+        </div>
+      )}
       <Choice
         label="Bit"
         value={pass.cutter}
@@ -98,6 +89,8 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
       />
       {pass.kind === 'rough' ? (
         <RoughFields pass={pass} cutter={cutter} edit={edit} />
+      ) : pass.kind === 'flat' ? (
+        <FlatFields pass={pass} cutter={cutter} edit={edit} />
       ) : (
         <FinishFields pass={pass} cutter={cutter} edit={edit} job={job} />
       )}
@@ -118,7 +111,7 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
         />
       )}
       <Folded title="More of this pass">
-        {pass.kind === 'rough' ? (
+        {pass.kind !== 'finish' ? (
           <NumberField
             label="Ramp"
             value={pass.rampAngle}
@@ -126,7 +119,7 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
             open
             max={45}
             suffix="degrees"
-            onChange={(v) => edit((p) => p.kind === 'rough' && (p.rampAngle = v))}
+            onChange={(v) => edit((p) => p.kind !== 'finish' && (p.rampAngle = v))}
             note="into solid wood, never straight down"
           />
         ) : (
@@ -139,21 +132,22 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
             note="the path lies this much above the surface at most, never below"
           />
         )}
-        <div className="grid grid-cols-2 gap-2 pt-1">
-          <button
-            type="button"
-            className="btn btn-sm"
-            onClick={() => change((j) => onSelect(addPass(j, 'rough', pass)))}
-          >
-            Add roughing
-          </button>
-          <button
-            type="button"
-            className="btn btn-sm"
-            onClick={() => change((j) => onSelect(addPass(j, 'finish', pass)))}
-          >
-            Add finishing
-          </button>
+        <p className="soft pt-1 text-sm">Add one more for</p>
+        <div className="grid grid-cols-3 gap-1.5 pt-1">
+          {(['rough', 'flat', 'finish'] as const).map((kind) => (
+            <button
+              key={kind}
+              type="button"
+              className="btn btn-sm px-1"
+              onClick={() => {
+                let made: string | null = null;
+                change((j) => (made = addPass(j, kind, pass)));
+                if (made) onSelect(made);
+              }}
+            >
+              {ADD_NAMES[kind]}
+            </button>
+          ))}
         </div>
         <button
           type="button"
@@ -177,198 +171,5 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
         </button>
       </Folded>
     </Card>
-  );
-}
-
-function RoughSentence({ pass, seconds }: { pass: RoughPass; seconds?: number }) {
-  return (
-    <>
-      Clears in levels of at most <b>{formatLength(pass.stepdown)}</b> and leaves{' '}
-      <b>{formatLength(pass.stockToLeave)}</b> on all sides
-      {seconds !== undefined && (
-        <>
-          , in <b>{formatDuration(seconds)}</b>
-        </>
-      )}
-      .
-    </>
-  );
-}
-
-function FinishSentence({ pass, cutter, seconds }: { pass: FinishPass; cutter: Cutter; seconds?: number }) {
-  const R = tipRadius(cutter);
-  return (
-    <>
-      {R > 0 ? (
-        <>
-          Leaves ridges of <b>{formatLength(scallop(R, pass.stepover), 'mm', 4)}</b> on a flat
-        </>
-      ) : (
-        <>A bit without a round tip leaves steps on slopes</>
-      )}
-      {seconds !== undefined && (
-        <>
-          , in <b>{formatDuration(seconds)}</b>
-        </>
-      )}
-      .
-    </>
-  );
-}
-
-type Edit = (f: (p: Pass) => void) => void;
-
-function RoughFields({ pass, cutter, edit }: { pass: RoughPass; cutter: Cutter; edit: Edit }) {
-  const set = (f: (p: RoughPass) => void) => edit((p) => p.kind === 'rough' && f(p));
-  return (
-    <>
-      <Choice
-        label="Clears by"
-        value={pass.strategy}
-        options={[
-          ['rings', 'rings, walls first'],
-          ['raster', 'rows and one wall lap'],
-        ]}
-        onChange={(v) => set((p) => (p.strategy = v))}
-      />
-      <LengthField
-        label="Stepdown"
-        value={pass.stepdown}
-        min={0.02}
-        max={100}
-        onChange={(v) => set((p) => (p.stepdown = v))}
-        note={
-          pass.stepdown > cutter.maxStepdown ? (
-            <span className="text-accent">over this bit's {formatLength(cutter.maxStepdown)}</span>
-          ) : undefined
-        }
-      />
-      <LengthField
-        label="Stepover"
-        value={pass.stepover}
-        min={0}
-        open
-        max={cutter.diameter / 2}
-        onChange={(v) => set((p) => (p.stepover = v))}
-        note={`${trimNumber((100 * pass.stepover) / stepoverBase(cutter), 1)} % of the diameter`}
-      />
-      <LengthField
-        label="Stock to leave"
-        value={pass.stockToLeave}
-        min={0}
-        max={20}
-        onChange={(v) => set((p) => (p.stockToLeave = v))}
-      />
-      {pass.strategy === 'raster' && (
-        <NumberField
-          label="Direction"
-          value={pass.angle}
-          min={-360}
-          max={360}
-          suffix="degrees"
-          onChange={(v) => set((p) => (p.angle = v))}
-        />
-      )}
-    </>
-  );
-}
-
-function FinishFields({ pass, cutter, edit, job }: { pass: FinishPass; cutter: Cutter; edit: Edit; job: Job }) {
-  const set = (f: (p: FinishPass) => void) => edit((p) => p.kind === 'finish' && f(p));
-  const R = tipRadius(cutter);
-  const { grain } = job.board;
-  const along = grain === 'none' ? null : Math.abs(((pass.angle % 180) + 180) % 180) === (grain === 'along-x' ? 0 : 90);
-  return (
-    <>
-      <LengthField
-        label="Stepover"
-        value={pass.stepover}
-        min={0}
-        open
-        max={cutter.diameter}
-        onChange={(v) => set((p) => (p.stepover = v))}
-        note={`${trimNumber((100 * pass.stepover) / stepoverBase(cutter), 1)} % of the ${cutter.shape === 'tapered-ball' ? 'tip' : 'diameter'}`}
-      />
-      {R > 0 && (
-        <LengthField
-          label="Ridge height"
-          value={Number(scallop(R, pass.stepover).toFixed(5))}
-          min={0}
-          open
-          max={R}
-          onChange={(h) =>
-            set((p) => (p.stepover = Number((2 * Math.sqrt(Math.max(0, 2 * R * h - h * h))).toFixed(4))))
-          }
-          note="sets the stepover"
-        />
-      )}
-      <NumberField
-        label="Direction"
-        value={pass.angle}
-        min={-360}
-        max={360}
-        suffix="degrees"
-        onChange={(v) => set((p) => (p.angle = v))}
-        note={along === null ? undefined : along ? 'with the grain' : 'across or against the grain'}
-      />
-    </>
-  );
-}
-
-function AreaFields({ job, pass, trench, edit }: { job: Job; pass: Pass; trench: number; edit: Edit }) {
-  const { area } = pass;
-  return (
-    <>
-      <Choice
-        label="Works on"
-        value={area.kind}
-        options={[
-          ['relief', job.seat.mode === 'sunk' ? 'the relief' : 'relief and trench'],
-          ['face', 'the whole face'],
-          ['frame', 'a frame'],
-        ]}
-        onChange={(kind) =>
-          edit((p) => {
-            p.area =
-              kind === 'relief'
-                ? { kind, trench: null }
-                : kind === 'face'
-                  ? { kind }
-                  : { kind, x0: 0, y0: 0, x1: job.board.x, y1: job.board.y };
-          })
-        }
-      />
-      {area.kind === 'relief' && job.seat.mode === 'raised' && (
-        <LengthField
-          label="Trench"
-          value={Number(trench.toFixed(3))}
-          min={0}
-          max={200}
-          onChange={(v) => edit((p) => (p.area = { kind: 'relief', trench: v }))}
-          note={
-            area.trench === null ? (
-              'worked out from the bits'
-            ) : (
-              <button
-                type="button"
-                className="link"
-                onClick={() => edit((p) => (p.area = { kind: 'relief', trench: null }))}
-              >
-                work it out from the bits
-              </button>
-            )
-          }
-        />
-      )}
-      {area.kind === 'frame' &&
-        (['x0', 'y0', 'x1', 'y1'] as const).map((k) => (
-          <LengthField
-            key={k}
-            label={`Frame, ${k[1] === '0' ? 'from' : 'to'} ${k[0]}`}
-            value={area[k]}
-            onChange={(v) => edit((p) => p.area.kind === 'frame' && (p.area[k] = v))}
-          />
-        ))}
-    </>
   );
 }

@@ -2,20 +2,11 @@
 import { RefreshCw } from 'lucide-react';
 import { Fragment, useState } from 'react';
 import { cutterOf, type Job } from '@/core/plan/job';
+import { orderProblem } from '@/core/plan/order';
 import { formatDuration } from '@/core/units/length';
 import type { Summary } from '../api';
 
-export const PASS_NAMES = { rough: 'Rough', finish: 'Finish' } as const;
-
-/** Why a pass may not move to a place, or null. */
-export function orderProblem(job: Job, from: number, to: number): string | null {
-  const order = job.passes.slice();
-  const [p] = order.splice(from, 1);
-  order.splice(to, 0, p);
-  const firstFinish = order.findIndex((q) => q.kind === 'finish');
-  const lastRough = order.findLastIndex((q) => q.kind === 'rough');
-  return firstFinish >= 0 && lastRough > firstFinish ? 'roughing after finishing would cut into finished wood' : null;
-}
+export const PASS_NAMES = { rough: 'Rough', flat: 'Flats', finish: 'Finish' } as const;
 
 interface Props {
   job: Job;
@@ -31,7 +22,9 @@ export function PassRibbon({ job, summary, selected, onSelect, onMove }: Props) 
   const [refused, setRefused] = useState<string | null>(null);
   const move = (from: number, to: number) => {
     if (from === to || to < 0 || to >= job.passes.length) return;
-    const problem = orderProblem(job, from, to);
+    const order = job.passes.slice();
+    order.splice(to, 0, ...order.splice(from, 1));
+    const problem = orderProblem(order);
     setRefused(problem);
     if (!problem) onMove(from, to);
   };

@@ -1,0 +1,147 @@
+import type { Target } from '../arrange/target';
+import { MASK } from '../arrange/target';
+import { type Cutter, profileOf } from '../cutter/cutter';
+import { distanceInside, distanceOutside } from '../field/distance';
+import { AIR, type HeightField, padField } from '../field/height-field';
+import type { KernelHost } from '../kernels/host';
+
+/** Heights within this of where a field was entered belong to it, mm: a field is level within twice as much. */
+export const LEVEL = 0.005;
+
+/** A level field of the target, and where a bit's tip may run to clear it. */
+export interface Flat {
+  /** Height that it is cut to, mm: its highest cell's, so that nothing of it is cut too deep. */
+  z: number;
+  /** First cell and size of the window of the target's grid that it is described on. */
+  i: number;
+  j: number;
+  width: number;
+  height: number;
+  /** 1 where the tip's middle may be at z. */
+  tip: Uint8Array;
+  /** 1 where the bit's flat bottom then passes over the field. */
+  cleared: Uint8Array;
+  /** Area that is cleared, mm2. */
+  area: number;
+}
+
+/** Radius of the flat under a bit, mm; 0 for one without. */
+export function flatRadius(c: Cutter): number {
+  if (c.shape === 'endmill') return c.diameter / 2;
+  return c.shape === 'bullnose' ? c.diameter / 2 - c.cornerRadius : 0;
+}
+
+interface Region {
+  cells: number[];
+  i0: number;
+  i1: number;
+  j0: number;
+  j1: number;
+  z: number;
+}
+
+/** Fields of at least `least` cells whose heights lie within LEVEL of the cell that they were entered at. */
+function levelRegions(target: Target, least: number, within: (k: number) => boolean): Region[] {
+  const { field, mask } = target;
+  const { width, height, data } = field;
+  const seen = new Uint8Array(data.length);
+  const out: Region[] = [];
+  const usable = (k: number) => mask[k] === MASK.cut && data[k] < -LEVEL && within(k);
+  for (let j = 1; j + 1 < height; j++) {
+    for (let i = 1; i + 1 < width; i++) {
+      const start = j * width + i;
+      if (seen[start] || !usable(start)) continue;
+      const z0 = data[start];
+      const near = (k: number) => Math.abs(data[k] - z0) <= LEVEL;
+      // A field is entered where it is level all around, not on a slope's contour.
+      if (!near(start - 1) || !near(start + 1) || !near(start - width) || !near(start + width)) continue;
+      const r: Region = { cells: [], i0: i, i1: i, j0: j, j1: j, z: z0 };
+      const stack = [start];
+      seen[start] = 1;
+      while (stack.length > 0) {
+        const k = stack.pop()!;
+        r.cells.push(k);
+        const a = k % width;
+        const b = (k - a) / width;
+        if (a < r.i0) r.i0 = a;
+        if (a > r.i1) r.i1 = a;
+        if (b < r.j0) r.j0 = b;
+        if (b > r.j1) r.j1 = b;
+        if (data[k] > r.z) r.z = data[k];
+        for (const q of [a > 0 ? k - 1 : -1, a + 1 < width ? k + 1 : -1, k - width, k + width]) {
+          if (q < 0 || q >= data.length || seen[q] || !usable(q) || !near(q)) continue;
+          seen[q] = 1;
+          stack.push(q);
+        }
+      }
+      if (r.cells.length >= least) out.push(r);
+    }
+  }
+  return out;
+}
+
+/**
+ * The level fields of a target that a bit with a flat bottom can clear: found where the target is level within 2 LEVEL, and
+ * where the whole bit, its radius grown by `slack` mm, stands on nothing higher.
+ * @param planning the target with the kept board grown, as paths are planned on it
+ * @param within whether a cell of the target belongs to the pass's area
+ */
+export async function findFlats(
+  target: Target,
+  planning: HeightField,
+  cutter: Cutter,
+  slack: number,
+  within: (k: number) => boolean,
+  host: KernelHost,
+): Promise<Flat[]> {
+  const bottom = flatRadius(cutter);
+  const { cell, width, height } = planning;
+  const regions = levelRegions(target, Math.ceil((Math.PI * bottom * bottom) / (cell * cell)), within);
+  if (regions.length === 0) return [];
+  const pad = Math.ceil((cutter.diameter / 2 + slack) / cell) + 1;
+  const lowest = await host.offset(padField(planning, pad, AIR), profileOf(cutter), slack);
+  const row = width + 2 * pad;
+  const out: Flat[] = [];
+  const reach = Math.ceil(bottom / cell) + 1;
+  for (const r of regions) {
+    const i = Math.max(0, r.i0 - reach);
+    const j = Math.max(0, r.j0 - reach);
+    const w = Math.min(width, r.i1 + reach + 1) - i;
+    const h = Math.min(height, r.j1 + reach + 1) - j;
+    const field = new Uint8Array(w * h);
+    const tip = new Uint8Array(w * h);
+    let any = false;
+    for (const k of r.cells) {
+      const a = k % width;
+      const b = (k - a) / width;
+      const q = (b - j) * w + a - i;
+      field[q] = 1;
+      if (lowest[(b + pad) * row + a + pad] > r.z + 1e-4) continue;
+      tip[q] = 1;
+      any = true;
+    }
+    if (!any) continue;
+    // The tip runs half a cell inside its area, and its sweep is taken a cell smaller than it is.
+    const away = distanceOutside(tip, w, h);
+    const cleared = new Uint8Array(w * h);
+    let n = 0;
+    for (let q = 0; q < cleared.length; q++) if (field[q] && away[q] * cell <= bottom - 1.5 * cell) n += cleared[q] = 1;
+    if (n > 0) out.push({ z: r.z, i, j, width: w, height: h, tip, cleared, area: n * cell * cell });
+  }
+  return out;
+}
+
+/** Marks in `all`, on the target's grid, what of a cleared field lies further than `overlap` mm from where it ends. */
+export function markCleared(all: Uint8Array, gridWidth: number, f: Flat, overlap: number, cell: number): void {
+  // One more cell on every side: what lies beyond the window is not cleared.
+  const w = f.width + 2;
+  const inside = new Uint8Array(w * (f.height + 2));
+  for (let j = 0; j < f.height; j++) {
+    inside.set(f.cleared.subarray(j * f.width, (j + 1) * f.width), (j + 1) * w + 1);
+  }
+  const d = distanceInside(inside, w, f.height + 2);
+  for (let j = 0; j < f.height; j++) {
+    for (let i = 0; i < f.width; i++)
+      if (d[(j + 1) * w + i + 1] * cell > overlap) all[(f.j + j) * gridWidth + f.i + i] = 1;
+  }
+}

@@ -1,0 +1,164 @@
+import { expect, test } from 'vitest';
+import { newShape } from '../arrange/new-layer';
+import { MASK, type Target } from '../arrange/target';
+import type { Cutter } from '../cutter/cutter';
+import { distanceInside } from '../field/distance';
+import { boardGrid, makeField } from '../field/height-field';
+import { localHost } from '../kernels/host';
+import { findFlats, LEVEL, markCleared } from '../passes/flats';
+import { DRAWER, HOBBY_MACHINE } from './defaults';
+import { type Job, jobSchema } from './job';
+import { orderProblem, placeFor } from './order';
+import { planJob } from './pipeline';
+import { plainJob, proposeFlat } from './propose';
+
+const mill: Cutter = DRAWER.find((c) => c.id === 'em6')!;
+const ball: Cutter = DRAWER.find((c) => c.id === 'ball3')!;
+
+/** A target of 60 x 40 mm by a function of place; all of it is to be cut. */
+function targetOf(at: (x: number, y: number) => number): Target {
+  const field = makeField(boardGrid(60, 40, 0.2));
+  for (let k = 0; k < field.data.length; k++)
+    field.data[k] = at(field.originX + (k % field.width) * 0.2, field.originY + Math.floor(k / field.width) * 0.2);
+  const n = field.data.length;
+  return {
+    field,
+    mask: new Uint8Array(n).fill(MASK.cut),
+    outside: new Float32Array(n),
+    ground: Math.min(...field.data),
+  };
+}
+const all = () => true;
+
+test('level fields are found with their height; slopes, narrow fields and the board’s own top are not', async () => {
+  // A pocket of 30 x 20 at -4, a slot of 4 mm at -6, a slope, and the top.
+  const t = targetOf((x, y) => {
+    if (x > 10 && x < 40 && y > 10 && y < 30) return -4 + 0.4 * LEVEL * Math.sin(x);
+    if (x > 44 && x < 48 && y > 5 && y < 35) return -6;
+    return x > 50 ? -(x - 50) * 0.3 : 0;
+  });
+  const flats = await findFlats(t, t.field, mill, 0.1, all, localHost);
+  expect(flats).toHaveLength(1);
+  const [f] = flats;
+  expect(f.z).toBeGreaterThanOrEqual(-4);
+  expect(f.z).toBeLessThan(-4 + LEVEL);
+  // The tip stays a radius and the slack from the walls; its sweep is the pocket but for the corners' roundings.
+  const tips = f.tip.reduce((n, v) => n + v, 0) * 0.04;
+  expect(Math.abs(tips - (30 - 6.55) * (20 - 6.55))).toBeLessThan(12);
+  expect(f.area).toBeGreaterThan(0.9 * 30 * 20 - 20);
+  expect(f.area).toBeLessThan(600);
+  // A ball has no flat bottom, a bull-nose clears what its flat passes over.
+  expect(
+    await findFlats(t, t.field, { ...mill, shape: 'bullnose', cornerRadius: 1 }, 0.1, all, localHost),
+  ).toHaveLength(1);
+  // Outside the pass's area there is nothing.
+  expect(await findFlats(t, t.field, mill, 0.1, () => false, localHost)).toEqual([]);
+});
+
+test('what is cleared ends the overlap before the field does', async () => {
+  const t = targetOf((x, y) => (x > 10 && x < 40 && y > 10 && y < 30 ? -4 : 0));
+  const [f] = await findFlats(t, t.field, mill, 0.1, all, localHost);
+  const marked = (overlap: number) => {
+    const out = new Uint8Array(t.field.data.length);
+    markCleared(out, t.field.width, f, overlap, 0.2);
+    return out;
+  };
+  const count = (m: Uint8Array) => m.reduce((n, v) => n + v, 0);
+  const [none, two] = [marked(0), marked(2)];
+  expect(count(none) * 0.04).toBeCloseTo(f.area, 6);
+  const d = distanceInside(none, t.field.width, t.field.height);
+  for (let k = 0; k < two.length; k++) expect(two[k]).toBe(d[k] * 0.2 > 2 ? 1 : 0);
+});
+
+test('the order of work: what cannot work is refused with its reason, and new passes go where they belong', () => {
+  const of = (...kinds: ('rough' | 'flat' | 'finish')[]) => kinds.map((kind) => ({ kind }));
+  expect(orderProblem(of('rough', 'rough', 'flat', 'finish', 'finish'))).toBeNull();
+  expect(orderProblem(of('finish', 'rough'))).toBe('roughing after finishing would cut into wood that is finished');
+  expect(orderProblem(of('rough', 'finish', 'flat'))).toContain('clearing flats after finishing');
+  expect(orderProblem(of('flat', 'rough'))).toContain('roughing after clearing flats');
+  expect(placeFor(of('rough', 'finish'), 'flat')).toBe(1);
+  expect(placeFor(of('rough', 'finish'), 'finish')).toBe(2);
+  expect(placeFor(of('finish'), 'rough')).toBe(0);
+});
+
+/** A panel with a field sunk into it, and a dome standing in the field. */
+function panelJob(): Job {
+  const board = { x: 120, y: 80, thickness: 15, material: 'maple' };
+  const job = plainJob({ name: 'Panel', order: '', machine: HOBBY_MACHINE, rough: mill, finish: ball, board });
+  const shape = (id: string, x: number, y: number, rise: number) => ({
+    ...newShape(id, id, { kind: 'rectangle' }, { kind: 'bevel', width: 3, band: false }, board),
+    size: { x, y },
+    rise,
+  });
+  job.layers = [
+    shape('panel', 96, 60, 6),
+    { ...shape('field', 80, 44, 4), join: 'carve' },
+    { ...newShape('dome', 'dome', { kind: 'circle' }, { kind: 'dome' }, board, 0.2), rise: 3 },
+  ];
+  job.cell = 0.2;
+  return job;
+}
+
+const env = {
+  host: localHost,
+  progress() {},
+  stage: async <M>(_: string, input: unknown, run: () => Promise<{ meta: M; arrays: never }>) => ({
+    key: JSON.stringify(input).slice(0, 5000),
+    result: await run(),
+  }),
+};
+const nothing = async () => ({ content: {}, facts: { depth: 0, step: 0, missing: [] } });
+
+test('a field cleared by the end mill is level to a hundredth in the proof, nothing is gouged, and the ball stays off it', async () => {
+  const job = panelJob();
+  const plain = await planJob(job, nothing, env as never);
+  // What it would save is said before it is taken.
+  expect(plain.summary.flats?.offer).toMatchObject({ kind: 'flat', cutter: mill.id, overlap: 1 });
+  const offer = plain.summary.flats!.offer!;
+  const taken = structuredClone(job);
+  taken.passes.splice(placeFor(taken.passes, 'flat'), 0, offer);
+  expect(jobSchema.safeParse(taken).success).toBe(true);
+  const plan = await planJob(taken, nothing, env as never);
+  expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+  // The saving is the difference of the two plans, whichever way it is asked for.
+  const difference = plain.summary.seconds - plan.summary.seconds;
+  expect(plain.summary.flats!.saves).toBeCloseTo(difference, 6);
+  expect(plan.summary.flats).toMatchObject({ offer: null });
+  expect(plan.summary.flats!.saves).toBeCloseTo(difference, 6);
+  expect(difference).toBeGreaterThan(0);
+  // From the programs as read back: level where the field is level, never below it.
+  const { target, cut } = plan;
+  let [low, high, n] = [Infinity, -Infinity, 0];
+  for (let k = 0; k < target.data.length; k++) {
+    const x = target.originX + (k % target.width) * target.cell;
+    const y = target.originY + Math.floor(k / target.width) * target.cell;
+    // Two millimetres inside the field's foot, and four away from the dome.
+    if (Math.abs(x - 60) > 35 || Math.abs(y - 40) > 17 || Math.hypot(x - 60, y - 40) < 12) continue;
+    const d = cut.data[k] - target.data[k];
+    low = Math.min(low, d);
+    high = Math.max(high, d);
+    n++;
+  }
+  expect(n).toBeGreaterThan(30_000);
+  expect(low).toBeGreaterThanOrEqual(-0.002);
+  expect(high - low).toBeLessThan(0.01);
+  // The ball alone leaves its ridges there.
+  const finish = (p: typeof plan) => p.summary.passes.find((q) => q.kind === 'finish')!;
+  expect(finish(plan).cutLength).toBeLessThan(0.85 * finish(plain).cutLength);
+  // Rough and flats share their bit, so that they share a program.
+  expect(plan.summary.programs).toHaveLength(2);
+  expect(plan.rough).not.toBeNull();
+}, 120_000);
+
+test('flats are offered only with a flat bit and where finishing follows', () => {
+  const job = panelJob();
+  expect(proposeFlat(job)).not.toBeNull();
+  expect(proposeFlat({ ...job, passes: job.passes.slice(0, 1) })).toBeNull();
+  const round = { ...job, cutters: job.cutters.map((c) => (c.id === mill.id ? { ...ball, id: mill.id } : c)) };
+  expect(proposeFlat(round)).toBeNull();
+  const offer = proposeFlat(job)!;
+  const bad = jobSchema.safeParse({ ...job, passes: [job.passes[0], { ...offer, cutter: ball.id }, job.passes[1]] });
+  expect(bad.error?.issues.map((i) => i.message).join()).toContain('has no flat bottom; flats need an end mill');
+  const late = jobSchema.safeParse({ ...job, passes: [...job.passes, offer] });
+  expect(late.error?.issues[0].message).toContain('clearing flats after finishing');
+});

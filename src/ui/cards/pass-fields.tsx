@@ -1,0 +1,266 @@
+'use client';
+import { type Cutter, scallop, stepoverBase, tipRadius } from '@/core/cutter/cutter';
+import type { FinishPass, FlatPass, Job, Pass, RoughPass } from '@/core/plan/job';
+import type { FlatSaving } from '@/core/plan/paths';
+import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
+import { Choice, LengthField, NumberField } from '../controls/fields';
+
+/** What a roughing pass does and takes. */
+export function RoughSentence({ pass, seconds }: { pass: RoughPass; seconds?: number }) {
+  return (
+    <>
+      Clears in levels of at most <b>{formatLength(pass.stepdown)}</b> and leaves{' '}
+      <b>{formatLength(pass.stockToLeave)}</b> on all sides
+      {seconds !== undefined && (
+        <>
+          , in <b>{formatDuration(seconds)}</b>
+        </>
+      )}
+      .
+    </>
+  );
+}
+
+/** What a finishing pass leaves and takes. */
+export function FinishSentence({ pass, cutter, seconds }: { pass: FinishPass; cutter: Cutter; seconds?: number }) {
+  const R = tipRadius(cutter);
+  return (
+    <>
+      {R > 0 ? (
+        <>
+          Leaves ridges of <b>{formatLength(scallop(R, pass.stepover), 'mm', 4)}</b> on a flat
+        </>
+      ) : (
+        <>A bit without a round tip leaves steps on slopes</>
+      )}
+      {seconds !== undefined && (
+        <>
+          , in <b>{formatDuration(seconds)}</b>
+        </>
+      )}
+      .
+    </>
+  );
+}
+
+/** What clearing the level fields does and saves. */
+export function FlatSentence({ seconds, flats }: { seconds?: number; flats: FlatSaving | null }) {
+  return (
+    <>
+      Clears level fields at exactly their height
+      {seconds !== undefined && (
+        <>
+          , in <b>{formatDuration(seconds)}</b>
+        </>
+      )}
+      .
+      {flats && flats.offer === null && (
+        <>
+          {' '}
+          {flats.saves > 0 ? (
+            <>
+              That saves <b>{formatDuration(flats.saves)}</b> against the ball alone.
+            </>
+          ) : (
+            'Here it saves no time, but the fields come out without ridges.'
+          )}
+        </>
+      )}
+    </>
+  );
+}
+
+export type Edit = (f: (p: Pass) => void) => void;
+
+/** Stepdown and stepover of a pass that clears. */
+function DownAndOver({
+  pass,
+  cutter,
+  set,
+}: {
+  pass: RoughPass | FlatPass;
+  cutter: Cutter;
+  set(f: (p: RoughPass | FlatPass) => void): void;
+}) {
+  return (
+    <>
+      <LengthField
+        label="Stepdown"
+        value={pass.stepdown}
+        min={0.02}
+        max={100}
+        onChange={(v) => set((p) => (p.stepdown = v))}
+        note={
+          pass.stepdown > cutter.maxStepdown ? (
+            <span className="text-accent">over this bit's {formatLength(cutter.maxStepdown)}</span>
+          ) : undefined
+        }
+      />
+      <LengthField
+        label="Stepover"
+        value={pass.stepover}
+        min={0}
+        open
+        max={cutter.diameter / 2}
+        onChange={(v) => set((p) => (p.stepover = v))}
+        note={`${trimNumber((100 * pass.stepover) / stepoverBase(cutter), 1)} % of the diameter`}
+      />
+    </>
+  );
+}
+
+/** The numbers of a roughing pass. */
+export function RoughFields({ pass, cutter, edit }: { pass: RoughPass; cutter: Cutter; edit: Edit }) {
+  const set = (f: (p: RoughPass) => void) => edit((p) => p.kind === 'rough' && f(p));
+  return (
+    <>
+      <Choice
+        label="Clears by"
+        value={pass.strategy}
+        options={[
+          ['rings', 'rings, walls first'],
+          ['raster', 'rows and one wall lap'],
+        ]}
+        onChange={(v) => set((p) => (p.strategy = v))}
+      />
+      <DownAndOver pass={pass} cutter={cutter} set={set} />
+      <LengthField
+        label="Stock to leave"
+        value={pass.stockToLeave}
+        min={0}
+        max={20}
+        onChange={(v) => set((p) => (p.stockToLeave = v))}
+      />
+      {pass.strategy === 'raster' && (
+        <NumberField
+          label="Direction"
+          value={pass.angle}
+          min={-360}
+          max={360}
+          suffix="degrees"
+          onChange={(v) => set((p) => (p.angle = v))}
+        />
+      )}
+    </>
+  );
+}
+
+/** The numbers of a finishing pass. */
+export function FinishFields({ pass, cutter, edit, job }: { pass: FinishPass; cutter: Cutter; edit: Edit; job: Job }) {
+  const set = (f: (p: FinishPass) => void) => edit((p) => p.kind === 'finish' && f(p));
+  const R = tipRadius(cutter);
+  const { grain } = job.board;
+  const along = grain === 'none' ? null : Math.abs(((pass.angle % 180) + 180) % 180) === (grain === 'along-x' ? 0 : 90);
+  return (
+    <>
+      <LengthField
+        label="Stepover"
+        value={pass.stepover}
+        min={0}
+        open
+        max={cutter.diameter}
+        onChange={(v) => set((p) => (p.stepover = v))}
+        note={`${trimNumber((100 * pass.stepover) / stepoverBase(cutter), 1)} % of the ${cutter.shape === 'tapered-ball' ? 'tip' : 'diameter'}`}
+      />
+      {R > 0 && (
+        <LengthField
+          label="Ridge height"
+          value={Number(scallop(R, pass.stepover).toFixed(5))}
+          min={0}
+          open
+          max={R}
+          onChange={(h) =>
+            set((p) => (p.stepover = Number((2 * Math.sqrt(Math.max(0, 2 * R * h - h * h))).toFixed(4))))
+          }
+          note="sets the stepover"
+        />
+      )}
+      <NumberField
+        label="Direction"
+        value={pass.angle}
+        min={-360}
+        max={360}
+        suffix="degrees"
+        onChange={(v) => set((p) => (p.angle = v))}
+        note={along === null ? undefined : along ? 'with the grain' : 'across or against the grain'}
+      />
+    </>
+  );
+}
+
+/** The numbers of a pass over level fields. */
+export function FlatFields({ pass, cutter, edit }: { pass: FlatPass; cutter: Cutter; edit: Edit }) {
+  const set = (f: (p: FlatPass) => void) => edit((p) => p.kind === 'flat' && f(p));
+  return (
+    <>
+      <DownAndOver pass={pass} cutter={cutter} set={set} />
+      <LengthField
+        label="Overlap"
+        value={pass.overlap}
+        min={0}
+        max={50}
+        onChange={(v) => set((p) => (p.overlap = v))}
+        note="the ball goes this much over a field's edge"
+      />
+    </>
+  );
+}
+
+/** Where a pass works. */
+export function AreaFields({ job, pass, trench, edit }: { job: Job; pass: Pass; trench: number; edit: Edit }) {
+  const { area } = pass;
+  return (
+    <>
+      <Choice
+        label="Works on"
+        value={area.kind}
+        options={[
+          ['relief', job.seat.mode === 'sunk' || pass.kind === 'flat' ? 'the relief' : 'relief and trench'],
+          ['face', 'the whole face'],
+          ['frame', 'a frame'],
+        ]}
+        onChange={(kind) =>
+          edit((p) => {
+            p.area =
+              kind === 'relief'
+                ? { kind, trench: null }
+                : kind === 'face'
+                  ? { kind }
+                  : { kind, x0: 0, y0: 0, x1: job.board.x, y1: job.board.y };
+          })
+        }
+      />
+      {area.kind === 'relief' && job.seat.mode === 'raised' && pass.kind !== 'flat' && (
+        <LengthField
+          label="Trench"
+          value={Number(trench.toFixed(3))}
+          min={0}
+          max={200}
+          onChange={(v) => edit((p) => (p.area = { kind: 'relief', trench: v }))}
+          note={
+            area.trench === null ? (
+              'worked out from the bits'
+            ) : (
+              <button
+                type="button"
+                className="link"
+                onClick={() => edit((p) => (p.area = { kind: 'relief', trench: null }))}
+              >
+                work it out from the bits
+              </button>
+            )
+          }
+        />
+      )}
+      {area.kind === 'frame' &&
+        (['x0', 'y0', 'x1', 'y1'] as const).map((k) => (
+          <LengthField
+            key={k}
+            label={`Frame, ${k[1] === '0' ? 'from' : 'to'} ${k[0]}`}
+            value={area[k]}
+            onChange={(v) => edit((p) => p.area.kind === 'frame' && (p.area[k] = v))}
+          />
+        ))}
+    </>
+  );
+}
