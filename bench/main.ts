@@ -14,6 +14,7 @@ import { KernelPool } from '../src/server/kernel-pool';
 import { readSource } from '../src/server/read-source';
 import { stageRunner } from '../src/server/stage-cache';
 import { benchArrange, meshChild } from './arrange';
+import { benchLetters } from './letters';
 import { row } from './row';
 
 /** CPU seconds of a call in this thread, the least of `runs`. */
@@ -219,5 +220,6 @@ else {
   benchRemoval();
   benchThinning();
   await benchArrange();
+  await benchLetters();
   await benchPlan();
 }

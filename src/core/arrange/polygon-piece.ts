@@ -49,7 +49,8 @@ export function polygonPiece(local: Polygon, relief: ReliefOf, l: Layer, frame: 
   const edge = l.fade > 0 ? new Float32Array(heights.length) : null;
   const near = need === 'edge' || edge ? new NearestOutline(p, 2 * grid.cell) : null;
   const half = near && need === 'edge' ? innerRadius(p, near) : 1;
-  const reach = reachOf(relief);
+  const reach = reachOf(relief, l.rise);
+  const size = { ...l.size, rise: l.rise };
   const [ia, ib, ic, id, ie, jf] = invertAffine(frame);
   const hit: Nearest = { distance: 0, along: 0, ring: 0 };
   const spot = { x: 0, y: 0, edge: 0, along: 0, ring: 1 };
@@ -76,7 +77,7 @@ export function polygonPiece(local: Polygon, relief: ReliefOf, l: Layer, frame: 
           spot.ring = near.lengths[hit.ring];
           if (edge) edge[j * g.width + i] = hit.distance;
         }
-        const h = spot.edge > reach && 'band' in relief && relief.band ? null : reliefAt(relief, spot, half, l.size);
+        const h = spot.edge > reach && 'band' in relief && relief.band ? null : reliefAt(relief, spot, half, size);
         if (h !== null) heights[j * g.width + i] = h * l.rise;
       }
     }

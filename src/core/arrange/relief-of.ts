@@ -23,6 +23,8 @@ export const reliefOfSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('weave'), pitch }),
   z.object({ kind: z.literal('gouge'), length: pitch, width: pitch, seed: z.number().int().min(0).max(9999) }),
   z.object({ kind: z.literal('ripples'), pitch }),
+  /** Walls that fall at half this angle from the edge, as a V bit of that angle leaves them; level where they reach the rise. */
+  z.object({ kind: z.literal('vee'), angle: z.number().finite().min(5).max(170) }),
 ]);
 export type ReliefOf = z.infer<typeof reliefOfSchema>;
 
@@ -50,9 +52,14 @@ const repeats = (total: number, pitch: number) => Math.max(1, Math.round(total /
 /**
  * Height 0..1 of a relief at a spot of its outline, or null where it has nothing.
  * @param half the outline's inner radius, mm: the largest distance from its edge
- * @param size the layer's size, mm
+ * @param size the layer's size and rise, mm
  */
-export function reliefAt(r: ReliefOf, s: Spot, half: number, size: { x: number; y: number }): number | null {
+export function reliefAt(
+  r: ReliefOf,
+  s: Spot,
+  half: number,
+  size: { x: number; y: number; rise: number },
+): number | null {
   switch (r.kind) {
     case 'flat':
       return 1;
@@ -135,6 +142,8 @@ export function reliefAt(r: ReliefOf, s: Spot, half: number, size: { x: number; 
       }
       return Math.max(0, h);
     }
+    case 'vee':
+      return Math.min(1, s.edge / veeWidth(r.angle, size.rise));
     case 'ripples':
       return (1 + Math.cos((2 * Math.PI * Math.hypot(s.x, s.y)) / r.pitch)) / 2;
   }
@@ -147,7 +156,11 @@ export function needsOf(r: ReliefOf): 'nothing' | 'edge' {
     : 'edge';
 }
 
-/** Borders stand within this of the edge, mm; others reach everywhere. */
-export function reachOf(r: ReliefOf): number {
+/** How far from its edge a V groove is `depth` mm deep: half of width = 2 depth tan(half angle). */
+export const veeWidth = (angle: number, depth: number) => depth * Math.tan((angle * Math.PI) / 360);
+
+/** Borders stand within this of the edge, mm; others reach everywhere. @param rise the layer's, mm */
+export function reachOf(r: ReliefOf, rise: number): number {
+  if (r.kind === 'vee') return veeWidth(r.angle, rise);
   return 'width' in r && r.kind !== 'gouge' ? r.width : Infinity;
 }

@@ -113,6 +113,7 @@ test('all forms keep within 0 to 1 everywhere, and repeats meet where a ring clo
     { kind: 'weave', pitch: 6 },
     { kind: 'gouge', length: 9, width: 5, seed: 2 },
     { kind: 'ripples', pitch: 7 },
+    { kind: 'vee', angle: 60 },
   ];
   const spot = fc.record({
     x: fc.double({ min: -30, max: 30, noNaN: true }),
@@ -123,7 +124,7 @@ test('all forms keep within 0 to 1 everywhere, and repeats meet where a ring clo
   });
   fc.assert(
     fc.property(fc.constantFrom(...forms), spot, (f, s) => {
-      const h = reliefAt(f, s, 12, { x: 60, y: 40 });
+      const h = reliefAt(f, s, 12, { x: 60, y: 40, rise: 5 });
       expect(h).not.toBeNull();
       expect(h!).toBeGreaterThanOrEqual(0);
       expect(h!).toBeLessThanOrEqual(1 + 1e-9);
@@ -132,8 +133,8 @@ test('all forms keep within 0 to 1 everywhere, and repeats meet where a ring clo
   );
   for (const f of forms.filter((q) => q.kind === 'rope' || q.kind === 'pearls')) {
     const near = { x: 0, y: 0, edge: 1, ring: 100 };
-    const first = reliefAt(f, { ...near, along: 1e-6 }, 12, { x: 60, y: 40 })!;
-    const last = reliefAt(f, { ...near, along: 100 - 1e-6 }, 12, { x: 60, y: 40 })!;
+    const first = reliefAt(f, { ...near, along: 1e-6 }, 12, { x: 60, y: 40, rise: 5 })!;
+    const last = reliefAt(f, { ...near, along: 100 - 1e-6 }, 12, { x: 60, y: 40, rise: 5 })!;
     expect(first).toBeCloseTo(last, 3);
   }
   // Gouge marks are the same each time, and others with another seed.
@@ -141,6 +142,7 @@ test('all forms keep within 0 to 1 everywhere, and repeats meet where a ring clo
     reliefAt({ kind: 'gouge', length: 9, width: 5, seed }, { x: 3.3, y: 2.1, edge: 9, along: 0, ring: 1 }, 12, {
       x: 60,
       y: 40,
+      rise: 5,
     });
   expect(mark(4)).toBe(mark(4));
   expect([1, 2, 3, 4, 5].map(mark).filter((v) => v === mark(1)).length).toBeLessThan(5);

@@ -29,6 +29,7 @@ export class NearestOutline {
   private readonly ay: Float64Array;
   private readonly dx: Float64Array;
   private readonly dy: Float64Array;
+  private readonly half: Float64Array;
   private readonly start: Float64Array;
   private readonly ringOf: Int32Array;
   private readonly root: Node;
@@ -42,6 +43,7 @@ export class NearestOutline {
     this.ay = new Float64Array(n);
     this.dx = new Float64Array(n);
     this.dy = new Float64Array(n);
+    this.half = new Float64Array(n);
     this.start = new Float64Array(n);
     this.ringOf = new Int32Array(n);
     let k = 0;
@@ -55,7 +57,9 @@ export class NearestOutline {
         this.dy[k] = r[q + 1] - r[i + 1];
         this.start[k] = along;
         this.ringOf[k] = ring;
-        along += Math.hypot(this.dx[k], this.dy[k]);
+        const long = Math.hypot(this.dx[k], this.dy[k]);
+        this.half[k] = long / 2;
+        along += long;
       }
       this.lengths.push(along);
     });
@@ -71,30 +75,39 @@ export class NearestOutline {
   }
 
   private to(k: number, x: number, y: number): number {
-    const px = x - this.ax[k];
-    const py = y - this.ay[k];
-    const dx = this.dx[k];
-    const dy = this.dy[k];
-    const l2 = dx * dx + dy * dy;
-    const t = l2 > 0 ? Math.max(0, Math.min(1, (px * dx + py * dy) / l2)) : 0;
-    const ex = px - t * dx;
-    const ey = py - t * dy;
+    const t = this.share(k, x, y);
+    const ex = x - this.ax[k] - t * this.dx[k];
+    const ey = y - this.ay[k] - t * this.dy[k];
     return ex * ex + ey * ey;
   }
 
   private split(x: number, y: number, half: number, segments: Int32Array, depth: number): Node {
+    // By the middles of segments and their half lengths: a little more is kept than need be, for much less work.
     let near = Infinity;
-    const d = new Float64Array(segments.length);
-    for (let i = 0; i < segments.length; i++) {
-      d[i] = Math.sqrt(this.to(segments[i], x, y));
-      if (d[i] < near) near = d[i];
+    const n = segments.length;
+    const d = new Float64Array(n);
+    for (let i = 0; i < n; i++) {
+      const k = segments[i];
+      const px = x - this.ax[k] - this.dx[k] / 2;
+      const py = y - this.ay[k] - this.dy[k] / 2;
+      const m = Math.sqrt(px * px + py * py);
+      d[i] = m - this.half[k];
+      if (m + this.half[k] < near) near = m + this.half[k];
     }
     const most = near + 2 * half * Math.SQRT2 + 1e-9;
-    const mine = segments.filter((_, i) => d[i] <= most);
-    const least = near - half * Math.SQRT2;
-    if (mine.length <= FEW || depth >= DEEPEST) return { segments: mine, least };
+    let kept = 0;
+    let least = Infinity;
+    const mine = new Int32Array(n);
+    for (let i = 0; i < n; i++) {
+      if (d[i] < least) least = d[i];
+      if (d[i] <= most) mine[kept++] = segments[i];
+    }
+    least -= half * Math.SQRT2;
+    if (kept <= FEW || depth >= DEEPEST) return { segments: mine.slice(0, kept), least };
     const h = half / 2;
-    const kids = [-1, 1].flatMap((sy) => [-1, 1].map((sx) => this.split(x + sx * h, y + sy * h, h, mine, depth + 1)));
+    const kids = [-1, 1].flatMap((sy) =>
+      [-1, 1].map((sx) => this.split(x + sx * h, y + sy * h, h, mine.subarray(0, kept), depth + 1)),
+    );
     return { kids, x, y };
   }
 
@@ -103,13 +116,37 @@ export class NearestOutline {
    * @param beyond how far away it no longer matters: then only some distance beyond that is told
    */
   find(x: number, y: number, out: Nearest, beyond = Infinity): Nearest {
-    let node = this.root;
-    while ('kids' in node) node = node.kids[(y >= node.y ? 2 : 0) + (x >= node.x ? 1 : 0)];
-    const { segments } = node;
-    if (node.least > beyond) {
-      out.distance = node.least;
+    const leaf = this.leafAt(x, y);
+    if (leaf.least > beyond) {
+      out.distance = leaf.least;
       return out;
     }
+    const at = this.nearestIn(leaf, x, y);
+    if (at < 0) {
+      out.distance = Infinity;
+      return out;
+    }
+    out.distance = Math.sqrt(this.to(at, x, y));
+    out.along = this.start[at] + this.share(at, x, y) * Math.hypot(this.dx[at], this.dy[at]);
+    out.ring = this.ringOf[at];
+    return out;
+  }
+
+  /** The nearest place of the outline itself, mm. */
+  foot(x: number, y: number): [number, number] {
+    const at = this.nearestIn(this.leafAt(x, y), x, y);
+    if (at < 0) return [x, y];
+    const t = this.share(at, x, y);
+    return [this.ax[at] + t * this.dx[at], this.ay[at] + t * this.dy[at]];
+  }
+
+  private leafAt(x: number, y: number): Leaf {
+    let node = this.root;
+    while ('kids' in node) node = node.kids[(y >= node.y ? 2 : 0) + (x >= node.x ? 1 : 0)];
+    return node;
+  }
+
+  private nearestIn({ segments }: Leaf, x: number, y: number): number {
     let best = Infinity;
     let at = -1;
     for (let i = 0; i < segments.length; i++) {
@@ -119,14 +156,13 @@ export class NearestOutline {
         at = segments[i];
       }
     }
-    out.distance = Math.sqrt(best);
-    if (at >= 0) {
-      const l2 = this.dx[at] ** 2 + this.dy[at] ** 2;
-      const t =
-        l2 > 0 ? Math.max(0, Math.min(1, ((x - this.ax[at]) * this.dx[at] + (y - this.ay[at]) * this.dy[at]) / l2)) : 0;
-      out.along = this.start[at] + t * Math.sqrt(l2);
-      out.ring = this.ringOf[at];
-    }
-    return out;
+    return at;
+  }
+
+  /** How far along a segment its place lies that is nearest, 0 to 1. */
+  private share(k: number, x: number, y: number): number {
+    const l2 = this.dx[k] * this.dx[k] + this.dy[k] * this.dy[k];
+    if (l2 === 0) return 0;
+    return Math.max(0, Math.min(1, ((x - this.ax[k]) * this.dx[k] + (y - this.ay[k]) * this.dy[k]) / l2));
   }
 }

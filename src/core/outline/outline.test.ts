@@ -25,7 +25,7 @@ import {
   workEdge,
 } from './shapes';
 import { alongStroke, readStroke } from './stroke';
-import { unionRings } from './union';
+import { evenRings, shrinkPolygon, unionRings } from './union';
 
 /** Area of a ring by the shoelace sum, counter-clockwise positive. */
 function ringArea(r: Ring): number {
@@ -204,6 +204,23 @@ test('joined rings: areas by inclusion and exclusion, and by the winding of self
   for (let i = 0, q = 6; i < q; i += 2, q -= 2)
     [hole[i], hole[i + 1], hole[q], hole[q + 1]] = [hole[q], hole[q + 1], hole[i], hole[i + 1]];
   expect(area(unionRings([square(0, 0, 10), hole]))).toBeCloseTo(91, 3);
+});
+
+test('any rings come out with their inside at the left, and made smaller by a distance', () => {
+  const box = (x: number, y: number) => Float64Array.of(x / 2, y / 2, -x / 2, y / 2, -x / 2, -y / 2, x / 2, -y / 2);
+  const turned = (r: Ring) => r.map((_, i) => r[r.length - 2 - (i - (i % 2)) + (i % 2)]);
+  for (const outer of [box(20, 10), turned(box(20, 10))]) {
+    for (const hole of [box(8, 4), turned(box(8, 4))]) {
+      const even = evenRings([outer, hole]);
+      expect(area(even)).toBeCloseTo(200 - 32, 3);
+      expect(even.map((r) => ringArea(r) > 0).sort()).toEqual([false, true]);
+    }
+  }
+  // A rectangle shrinks to a rectangle; around its hole the corners become quarter rounds.
+  expect(area(shrinkPolygon([box(20, 10)], 2, 0.001))).toBeCloseTo(16 * 6, 2);
+  const ring = shrinkPolygon(evenRings([box(30, 30), box(10, 10)]), 1, 0.0005);
+  expect(area(ring)).toBeCloseTo(28 * 28 - (10 * 10 + 4 * 10 + Math.PI), 1);
+  expect(shrinkPolygon([box(20, 10)], 6, 0.001)).toEqual([]);
 });
 
 test('edges: a notched ring has its notches, a waney one stays within its depth, both the same each time', () => {

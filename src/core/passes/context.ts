@@ -1,3 +1,4 @@
+import type { Groove } from '../arrange/grooves';
 import type { Target } from '../arrange/target';
 import { MASK } from '../arrange/target';
 import { type Cutter, profileOf } from '../cutter/cutter';
@@ -20,6 +21,8 @@ export interface PassContext {
   stock: HeightField;
   /** 1 on the target's grid where a level field has been cleared and finishing has nothing to do. */
   cleared: Uint8Array;
+  /** What V bits are to cut, worked out when a pass asks for it. */
+  grooves(): Promise<Groove[]>;
   board: { x: number; y: number };
   mode: 'raised' | 'sunk';
   host: KernelHost;
@@ -35,6 +38,7 @@ export function makeContext(
   board: { x: number; y: number },
   mode: 'raised' | 'sunk',
   host: KernelHost,
+  grooves: () => Promise<Groove[]> = async () => [],
 ): PassContext {
   const { field, mask } = target;
   const planning = makeField(field);
@@ -50,7 +54,7 @@ export function makeContext(
   }
   const coarse = poolField(makeField(field, 0), STOCK_FACTOR, 'max');
   const stock = padField(coarse, Math.ceil(STOCK_PAD / coarse.cell), AIR);
-  return { target, planning, stock, cleared: new Uint8Array(field.data.length), board, mode, host };
+  return { target, planning, stock, cleared: new Uint8Array(field.data.length), grooves, board, mode, host };
 }
 
 /** Highest stock under a cutter of radius R at every place: what a tip must stay above. */

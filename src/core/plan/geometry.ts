@@ -1,7 +1,9 @@
 import type { SurfaceFacts } from '../arrange/compose';
+import { isGroove } from '../arrange/grooves';
 import { seatedDepth } from '../arrange/ledger';
 import { boundsOf } from '../arrange/place';
 import type { Target } from '../arrange/target';
+import { cutsGroove } from '../passes/letters';
 import type { Finding } from '../proof/finding';
 import { FLOOR_LEAST } from '../proof/prove';
 import { formatLength, trimNumber } from '../units/length';
@@ -172,6 +174,18 @@ export function geometryFindings(
         'missing-letters',
       );
     }
+  }
+  for (const l of job.layers) {
+    if (l.hidden || (l.source.kind !== 'words' && l.source.kind !== 'shape') || l.source.relief.kind !== 'vee')
+      continue;
+    const { angle } = l.source.relief;
+    const say = (message: string, remedy: string) => add('groove', 'warning', message, remedy, l.centre.x, l.centre.y);
+    if (!isGroove(l)) say(`${l.name} is shaped as a V groove but not carved in`, 'let it carve into what lies beneath');
+    else if (!job.passes.some((p) => p.kind === 'letter' && cutsGroove(cutterOf(job, p), { angle })))
+      say(
+        `${l.name} is shaped for a V bit of ${trimNumber(angle, 1)} degrees, and no pass cuts letters with one`,
+        'add a pass for letters with that bit, or shape them for a bit that you have',
+      );
   }
   const { cell, wanted } = cellOf(job);
   if (cell > wanted * 1.001) {

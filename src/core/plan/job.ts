@@ -79,6 +79,13 @@ export const passSchema = z.discriminatedUnion('kind', [
     /** How far finishing still goes over a cleared field's edge, beyond its bit's own radius. */
     overlap: finite.min(0).max(50),
   }),
+  /** Grooves of the layers that are cut with a V bit, along their middles. */
+  z.object({
+    ...common,
+    kind: z.literal('letter'),
+    /** Deepest that is taken at once. */
+    stepdown: positive,
+  }),
   z.object({
     ...common,
     kind: z.literal('finish'),
@@ -91,6 +98,7 @@ export const passSchema = z.discriminatedUnion('kind', [
 export type Pass = z.infer<typeof passSchema>;
 export type RoughPass = Extract<Pass, { kind: 'rough' }>;
 export type FlatPass = Extract<Pass, { kind: 'flat' }>;
+export type LetterPass = Extract<Pass, { kind: 'letter' }>;
 export type FinishPass = Extract<Pass, { kind: 'finish' }>;
 
 const documentSchema = z
@@ -122,22 +130,26 @@ const documentSchema = z
       if (c.diameter > Math.max(job.board.x, job.board.y)) {
         bad(['passes', i, 'cutter'], `${c.name} is ${c.diameter} mm wide, wider than the board; choose a smaller bit`);
       }
-      const most = p.kind === 'finish' ? c.diameter : c.diameter / 2;
-      if (p.stepover > most) {
-        const share = p.kind === 'finish' ? 'the diameter' : 'half the diameter, so that no ribs are left standing';
-        bad(
-          ['passes', i, 'stepover'],
-          `${p.stepover} mm is more than ${share} of ${c.name}; use up to ${trimNumber(most, 4)} mm`,
-        );
+      if (p.kind !== 'letter') {
+        const most = p.kind === 'finish' ? c.diameter : c.diameter / 2;
+        if (p.stepover > most) {
+          const share = p.kind === 'finish' ? 'the diameter' : 'half the diameter, so that no ribs are left standing';
+          bad(
+            ['passes', i, 'stepover'],
+            `${p.stepover} mm is more than ${share} of ${c.name}; use up to ${trimNumber(most, 4)} mm`,
+          );
+        }
+        if (p.stepover < c.diameter / 400) {
+          bad(
+            ['passes', i, 'stepover'],
+            `${p.stepover} mm is under 1/400 of ${c.name}; use at least ${c.diameter / 400} mm`,
+          );
+        }
       }
       if (p.kind === 'flat' && c.shape !== 'endmill' && c.shape !== 'bullnose')
         bad(['passes', i, 'cutter'], `${c.name} has no flat bottom; flats need an end mill`);
-      if (p.stepover < c.diameter / 400) {
-        bad(
-          ['passes', i, 'stepover'],
-          `${p.stepover} mm is under 1/400 of ${c.name}; use at least ${c.diameter / 400} mm`,
-        );
-      }
+      if (p.kind === 'letter' && c.shape !== 'v')
+        bad(['passes', i, 'cutter'], `${c.name} is no V bit; letters need one of the angle that they are shaped for`);
       if (p.kind !== 'finish' && p.stepdown < 0.02)
         bad(['passes', i, 'stepdown'], `${p.stepdown} mm is too thin; use at least 0.02 mm`);
     });

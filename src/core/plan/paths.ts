@@ -1,3 +1,4 @@
+import type { Groove } from '../arrange/grooves';
 import type { Target } from '../arrange/target';
 import { type Cutter, scallop, tipRadius } from '../cutter/cutter';
 import { type Grid, gridOf } from '../field/height-field';
@@ -6,6 +7,7 @@ import { motionTime } from '../motion/time';
 import { planFlats } from '../passes/clear-flats';
 import { makeContext, type PassContext } from '../passes/context';
 import { planFinish } from '../passes/finish';
+import { planLetters } from '../passes/letters';
 import { planRough } from '../passes/rough';
 import { cutterOf, type FlatPass, type Job, type Pass } from './job';
 import { placeFor } from './order';
@@ -41,7 +43,12 @@ export interface Planned {
   summary: PassSummary;
 }
 
-const DOING: Record<Pass['kind'], string> = { rough: 'roughing', flat: 'flats', finish: 'finishing' };
+const DOING: Record<Pass['kind'], string> = {
+  rough: 'roughing',
+  flat: 'flats',
+  finish: 'finishing',
+  letter: 'letters',
+};
 
 function planPass(ctx: PassContext, pass: Pass, cutter: Cutter, trench: number): Promise<{ path: Path }> {
   switch (pass.kind) {
@@ -51,6 +58,8 @@ function planPass(ctx: PassContext, pass: Pass, cutter: Cutter, trench: number):
       return planFlats(ctx, pass, cutter);
     case 'finish':
       return planFinish(ctx, pass, cutter, trench);
+    case 'letter':
+      return planLetters(ctx, pass, cutter);
   }
 }
 
@@ -66,7 +75,7 @@ function describePass(
     kind: pass.kind,
     cutter: cutter.id,
     stockToLeave: pass.kind === 'rough' ? pass.stockToLeave : 0,
-    stepover: pass.stepover,
+    stepover: pass.kind === 'letter' ? 0 : pass.stepover,
     stepdown: pass.kind === 'finish' ? 0 : pass.stepdown,
     trench,
     ridge: pass.kind === 'finish' && R > 0 ? scallop(R, pass.stepover) : 0,
@@ -85,6 +94,7 @@ export class PassPlanner {
     private readonly trenches: number[],
     private readonly seated: string,
     private readonly env: PlanEnvironment,
+    private readonly grooves: () => Promise<Groove[]>,
   ) {}
 
   /** Trench of a pass: by its id, or none for one that the job does not have. */
@@ -95,7 +105,7 @@ export class PassPlanner {
   /** @param passes the job's own, or others to compare with */
   async plan(passes: Pass[], progress: (name: string, share: number) => void): Promise<Planned[]> {
     const { job, target, env } = this;
-    const ctx = makeContext(target, { x: job.board.x, y: job.board.y }, job.seat.mode, env.host);
+    const ctx = makeContext(target, { x: job.board.x, y: job.board.y }, job.seat.mode, env.host, this.grooves);
     let key = this.seated;
     const out: Planned[] = [];
     for (let i = 0; i < passes.length; i++) {

@@ -1,5 +1,6 @@
 import { compose, emptySurface, opOf, type SurfaceFacts, surfaceFacts } from '../arrange/compose';
 import { renderKey } from '../arrange/engine';
+import { grooveOf, isGroove } from '../arrange/grooves';
 import type { Layer } from '../arrange/layer';
 import { type Content, type Rendered, renderLayer } from '../arrange/render';
 import { buildTarget, type Target } from '../arrange/target';
@@ -183,7 +184,9 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
   };
   const findings = geometryFindings(job, target, trenches, made.facts, made.layers);
 
-  const paths = new PassPlanner(job, target, trenches, seated.key, env);
+  const paths = new PassPlanner(job, target, trenches, seated.key, env, () =>
+    Promise.all(job.layers.filter(isGroove).map(async (l) => grooveOf(l, (await load(l)).content))),
+  );
   const planned = await paths.plan(job.passes, (name, share) => env.progress(name, 0.1 + 0.4 * share));
   const flats = await compareFlats(job, planned, paths);
 
@@ -289,7 +292,7 @@ function writePrograms(job: Job, planned: Planned[], zero: { x: number; y: numbe
       cutter: run[0].cutter.number,
       text,
       passes: run.map((p) => p.pass.id),
-      rough: run.every((p) => p.pass.kind !== 'finish'),
+      rough: run.every((p) => p.pass.kind === 'rough' || p.pass.kind === 'flat'),
       seconds: sum('seconds'),
       naiveSeconds: sum('naiveSeconds'),
       cutLength: sum('cutLength'),

@@ -102,7 +102,7 @@ test.each<[string, (j: ReturnType<typeof proposeJob>) => void, RegExp]>([
   [
     'a stepover that leaves ribs',
     (j) => {
-      j.passes[0].stepover = 5;
+      Object.assign(j.passes[0], { stepover: 5 });
     },
     /^passes\.0\.stepover: 5 mm is more than half/,
   ],

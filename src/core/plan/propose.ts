@@ -5,7 +5,7 @@ import type { SourceInfo } from '../sources/inspect';
 import { PLAIN_TONE } from '../sources/tone';
 import { MM_PER_INCH } from '../units/length';
 import { MATERIALS } from './defaults';
-import type { Board, FlatPass, Job, Machine } from './job';
+import type { Board, FlatPass, Job, LetterPass, Machine } from './job';
 
 /** Floor kept under a proposed relief: the better of the two figures of the handbook, 1/8 in. */
 export const SOUND_FLOOR = 3.175;
@@ -138,6 +138,17 @@ export function proposeFlat(job: Job): FlatPass | null {
     stepdown: stepdownFor(cutter, job.board.material),
     rampAngle: 4,
     overlap: 1,
+  };
+}
+
+/** The pass that cuts letters with a V bit, as deep at once as the bit may. */
+export function proposeLetter(cutter: Cutter): LetterPass {
+  return {
+    id: 'letter',
+    kind: 'letter',
+    cutter: cutter.id,
+    area: { kind: 'relief', trench: null },
+    stepdown: cutter.maxStepdown,
   };
 }
 

@@ -3,8 +3,8 @@ import { cutterOf, type Job, type Pass } from './job';
 
 /** Width of the ground around the outline that a pass clears, mm: as given, or worked out from its bit. */
 function trenchOf(pass: Pass, cutter: Cutter, roughTrench: number): number {
-  // Level fields lie within the relief.
-  if (pass.area.kind !== 'relief' || pass.kind === 'flat') return 0;
+  // Level fields and letters lie within the relief.
+  if (pass.area.kind !== 'relief' || pass.kind === 'flat' || pass.kind === 'letter') return 0;
   if (pass.area.trench !== null) return pass.area.trench;
   // One and a half diameters as a rule, and room for the bit with stock on both sides (trade handbook, section 3;
   // common practice, no source).

@@ -19,7 +19,7 @@ function bit(j: Job, pass: number, id: string, stepover: number): void {
   const c = DRAWER.find((d) => d.id === id)!;
   if (!j.cutters.some((d) => d.id === id)) j.cutters.push(c);
   j.passes[pass].cutter = id;
-  j.passes[pass].stepover = stepover;
+  Object.assign(j.passes[pass], { stepover });
 }
 
 async function plan(edit: (j: Job) => void) {

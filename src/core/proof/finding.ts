@@ -19,6 +19,7 @@ export const RULES = [
   'left-over',
   'nothing-to-cut',
   'missing-letters',
+  'groove',
 ] as const;
 export type Rule = (typeof RULES)[number];
 export type Severity = 'error' | 'warning' | 'note';

@@ -18,6 +18,7 @@ const RELIEFS: [ReliefOf['kind'], string][] = [
   ['weave', 'basket weave'],
   ['gouge', 'gouge marks'],
   ['ripples', 'ripples'],
+  ['vee', 'V groove'],
 ];
 
 function freshRelief(kind: ReliefOf['kind'], l: Layer, was: ReliefOf): ReliefOf {
@@ -41,6 +42,8 @@ function freshRelief(kind: ReliefOf['kind'], l: Layer, was: ReliefOf): ReliefOf 
       return { kind, pitch: 9 };
     case 'gouge':
       return { kind, length: 14, width: 7, seed: 1 };
+    case 'vee':
+      return { kind, angle: 60 };
     default:
       return { kind };
   }
@@ -80,6 +83,17 @@ export function ReliefFields({ relief, layer, put }: { relief: ReliefOf; layer: 
       )}
       {r.kind === 'gouge' && (
         <NumberField whole label="Chance" value={r.seed} min={0} max={9999} onChange={(v) => put({ ...r, seed: v })} />
+      )}
+      {r.kind === 'vee' && (
+        <NumberField
+          label="Angle"
+          value={r.angle}
+          min={5}
+          max={170}
+          suffix="°"
+          onChange={(angle) => put({ ...r, angle })}
+          note="of the V bit; the rise is its deepest"
+        />
       )}
       {'band' in r && (
         <Tick label="Border only, nothing inside" value={r.band} onChange={(v) => put({ ...r, band: v })} />

@@ -12,6 +12,7 @@ import type { FieldsProps } from './file-fields';
 import { LetterFields } from './letter-fields';
 import { ReliefFields } from './relief-fields';
 import { arranger } from './use-arrangement';
+import { VeeButton } from './vee-button';
 
 const LINES: [Words['line']['kind'], string][] = [
   ['straight', 'straight'],
@@ -146,6 +147,7 @@ export function WordsFields({ job, layer, change }: FieldsProps) {
           </button>
         </>
       )}
+      <VeeButton layer={layer} change={change} />
       <ReliefFields
         relief={s.relief}
         layer={layer}

@@ -17,6 +17,8 @@ import {
   FinishSentence,
   FlatFields,
   FlatSentence,
+  LetterFields,
+  LetterSentence,
   RoughFields,
   RoughSentence,
 } from './pass-fields';
@@ -28,7 +30,7 @@ interface Props extends CardProps {
   onSelect(id: string): void;
 }
 
-const ADD_NAMES = { rough: 'Roughing', flat: 'Flats', finish: 'Finishing' } as const;
+const ADD_NAMES = { rough: 'Roughing', flat: 'Flats', finish: 'Finishing', letter: 'Letters' } as const;
 /** A saving of less is not worth a question, s. */
 const WORTH = 60;
 
@@ -62,6 +64,8 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
           <RoughSentence pass={pass} seconds={done?.seconds} />
         ) : pass.kind === 'flat' ? (
           <FlatSentence seconds={done?.seconds} flats={flats} />
+        ) : pass.kind === 'letter' ? (
+          <LetterSentence seconds={done?.seconds} cutter={cutter} />
         ) : (
           <FinishSentence pass={pass} cutter={cutter} seconds={done?.seconds} />
         )}
@@ -91,10 +95,12 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
         <RoughFields pass={pass} cutter={cutter} edit={edit} />
       ) : pass.kind === 'flat' ? (
         <FlatFields pass={pass} cutter={cutter} edit={edit} />
+      ) : pass.kind === 'letter' ? (
+        <LetterFields pass={pass} cutter={cutter} edit={edit} />
       ) : (
         <FinishFields pass={pass} cutter={cutter} edit={edit} job={job} />
       )}
-      <AreaFields job={job} pass={pass} trench={trench} edit={edit} />
+      {pass.kind !== 'letter' && <AreaFields job={job} pass={pass} trench={trench} edit={edit} />}
       <FeedField
         label="Feed"
         value={cutter.feed}
@@ -111,7 +117,7 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
         />
       )}
       <Folded title="More of this pass">
-        {pass.kind !== 'finish' ? (
+        {(pass.kind === 'rough' || pass.kind === 'flat') && (
           <NumberField
             label="Ramp"
             value={pass.rampAngle}
@@ -119,10 +125,11 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
             open
             max={45}
             suffix="degrees"
-            onChange={(v) => edit((p) => p.kind !== 'finish' && (p.rampAngle = v))}
+            onChange={(v) => edit((p) => (p.kind === 'rough' || p.kind === 'flat') && (p.rampAngle = v))}
             note="into solid wood, never straight down"
           />
-        ) : (
+        )}
+        {pass.kind === 'finish' && (
           <LengthField
             label="Tolerance"
             value={pass.tolerance}
@@ -133,15 +140,15 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
           />
         )}
         <p className="soft pt-1 text-sm">Add one more for</p>
-        <div className="grid grid-cols-3 gap-1.5 pt-1">
-          {(['rough', 'flat', 'finish'] as const).map((kind) => (
+        <div className="grid grid-cols-2 gap-1.5 pt-1">
+          {(['rough', 'flat', 'finish', 'letter'] as const).map((kind) => (
             <button
               key={kind}
               type="button"
               className="btn btn-sm px-1"
               onClick={() => {
                 let made: string | null = null;
-                change((j) => (made = addPass(j, kind, pass)));
+                change((j) => (made = addPass(j, kind, cutter, drawer)));
                 if (made) onSelect(made);
               }}
             >

@@ -1,6 +1,6 @@
 'use client';
 import { type Cutter, scallop, stepoverBase, tipRadius } from '@/core/cutter/cutter';
-import type { FinishPass, FlatPass, Job, Pass, RoughPass } from '@/core/plan/job';
+import type { FinishPass, FlatPass, Job, LetterPass, Pass, RoughPass } from '@/core/plan/job';
 import type { FlatSaving } from '@/core/plan/paths';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
 import { Choice, LengthField, NumberField } from '../controls/fields';
@@ -203,6 +203,41 @@ export function FlatFields({ pass, cutter, edit }: { pass: FlatPass; cutter: Cut
         note="the ball goes this much over a field's edge"
       />
     </>
+  );
+}
+
+/** What a pass over letters does and takes. */
+export function LetterSentence({ cutter, seconds }: { cutter: Cutter; seconds?: number }) {
+  return (
+    <>
+      Cuts the V grooves of <b>{trimNumber(cutter.includedAngle, 1)}°</b> along their middles, up into every point
+      {seconds !== undefined && (
+        <>
+          , in <b>{formatDuration(seconds)}</b>
+        </>
+      )}
+      .
+    </>
+  );
+}
+
+/** The numbers of a pass over letters. */
+export function LetterFields({ pass, cutter, edit }: { pass: LetterPass; cutter: Cutter; edit: Edit }) {
+  return (
+    <LengthField
+      label="Stepdown"
+      value={pass.stepdown}
+      min={0.02}
+      max={100}
+      onChange={(v) => edit((p) => p.kind === 'letter' && (p.stepdown = v))}
+      note={
+        pass.stepdown > cutter.maxStepdown ? (
+          <span className="text-accent">over this bit's {formatLength(cutter.maxStepdown)}</span>
+        ) : (
+          'deeper letters are cut in several goes'
+        )
+      }
+    />
   );
 }
 

@@ -1,0 +1,40 @@
+import { applyAffine, type Polygon } from '../outline/polygon';
+import { evenRings } from '../outline/union';
+import { copiesOf } from './copies';
+import type { Layer } from './layer';
+import { type Content, polygonOf } from './render';
+import { frameOf } from './window';
+
+/** What a V bit is to cut: outlines on the board whose walls fall at the bit's angle, down to a deepest place. */
+export interface Groove {
+  layer: string;
+  /** Rings with their inside at the left, board coordinates, mm. */
+  polygon: Polygon;
+  /** Full angle between the walls, degrees. */
+  angle: number;
+  /** Deepest below the surface beneath; wider parts get a level bottom there, mm. */
+  deepest: number;
+}
+
+/** Whether a layer is cut as V grooves into what lies beneath it. */
+export function isGroove(l: Layer): boolean {
+  return (
+    !l.hidden &&
+    l.join === 'carve' &&
+    (l.source.kind === 'shape' || l.source.kind === 'words') &&
+    l.source.relief.kind === 'vee'
+  );
+}
+
+/** The grooves of a layer, all its copies in one. */
+export function grooveOf(l: Layer, content: Content): Groove {
+  const local = polygonOf(l, content) ?? [];
+  const rings = copiesOf(l.copies).flatMap((c) => applyAffine(local, frameOf(l, c)));
+  const relief = (l.source as Extract<Layer['source'], { kind: 'words' }>).relief;
+  return {
+    layer: l.id,
+    polygon: evenRings(rings),
+    angle: relief.kind === 'vee' ? relief.angle : 90,
+    deepest: l.rise + l.lift,
+  };
+}

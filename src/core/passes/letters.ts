@@ -1,0 +1,255 @@
+import type { Groove } from '../arrange/grooves';
+import { type Cutter, profileHeight, profileOf } from '../cutter/cutter';
+import type { HeightField } from '../field/height-field';
+import { Path, sinkingFeed } from '../motion/path';
+import { medialAxis, thinChain } from '../outline/medial';
+import { NearestOutline } from '../outline/nearest';
+import { shrinkPolygon } from '../outline/union';
+import type { LetterPass } from '../plan/job';
+import { CLEARANCE, clearHeights, highestAlong, lowerStock, type PassContext, SAFE_HEIGHT } from './context';
+import { rampOnto } from './ramp';
+
+/** Angles this near each other are the same, degrees. */
+const SAME_ANGLE = 0.5;
+/** Distance between the places along an outline that its middle is found from, mm. */
+const SPACING = 0.05;
+/** Longest step between places at which the depth is worked out, mm, and how far what is kept of them may lie off, mm. */
+const STEP = 0.3;
+const STRAIGHT = 0.004;
+/** Ends of lines nearer than this are one place, mm. */
+const TOUCH = 1e-3;
+/** Slope at which a V bit sinks into solid wood where it may not plunge, degrees. */
+const SINK = 5;
+
+/** Whether a bit leaves the walls of a groove. */
+export const cutsGroove = (c: Cutter, g: Pick<Groove, 'angle'>) =>
+  c.shape === 'v' && Math.abs(c.includedAngle - g.angle) <= SAME_ANGLE;
+
+/** A line that the tip follows: x y z, and how high the surface lies there that its depth counts from. */
+interface Line {
+  points: Float64Array;
+  surface: Float64Array;
+  closed: boolean;
+  done: boolean;
+}
+
+/**
+ * V carving: the tip follows the medial axis of the outlines, as deep as the bit's walls then reach the outline (depth = distance /
+ * tan(half the angle)), drawn up to nothing in every point. Where that would be deeper than the groove's deepest, the walls are
+ * followed at that depth. Depth counts from the surface beside the outline, so that letters follow a relief; and the tip is
+ * never lower than the target lets the whole bit be.
+ */
+export async function planLetters(ctx: PassContext, pass: LetterPass, cutter: Cutter): Promise<{ path: Path }> {
+  const grooves = (await ctx.grooves()).filter((g) => cutsGroove(cutter, g));
+  const clear = await clearHeights(ctx, cutter.diameter / 2);
+  const lines = grooves.flatMap((g) => linesOf(g, ctx, cutter));
+  const path = new Path();
+  for (let n = 0; n < lines.length; n++) {
+    const next = nearest(lines, path);
+    if (!next) break;
+    next.line.done = true;
+    cut(path, next.line, next.turned, pass, cutter, clear);
+  }
+  if (!path.cuts) return { path: new Path() };
+  path.rapid(path.x, path.y, SAFE_HEIGHT);
+  await lowerStock(ctx, path, 0, cutter);
+  return { path };
+}
+
+/** The target's height at a place, of the nearest cell. */
+function heightAt(f: HeightField, x: number, y: number): number {
+  const i = Math.min(f.width - 1, Math.max(0, Math.round((x - f.originX) / f.cell)));
+  const j = Math.min(f.height - 1, Math.max(0, Math.round((y - f.originY) / f.cell)));
+  return f.data[j * f.width + i];
+}
+
+/** Highest of the target at eight places around one: at a letter's point some of them lie outside it. */
+function highestAround(f: HeightField, x: number, y: number, r: number): number {
+  let high = -Infinity;
+  for (let a = 0; a < 8; a++)
+    high = Math.max(high, heightAt(f, x + r * Math.cos((a * Math.PI) / 4), y + r * Math.sin((a * Math.PI) / 4)));
+  return high;
+}
+
+/** Cells along a side of the squares whose highest cell is known. */
+const BLOCK = 8;
+
+/**
+ * Lowest that the tip may be at a place so that the bit goes below no cell of the target, or `floor` where that is higher.
+ * Squares of cells that even at their nearest and highest cannot lift the tip are passed over.
+ */
+function lowestTip(f: HeightField, cutter: Cutter): (x: number, y: number, floor: number) => number {
+  const profile = profileOf(cutter);
+  const { R } = profile;
+  const across = Math.ceil(f.width / BLOCK);
+  const tops = new Float32Array(across * Math.ceil(f.height / BLOCK)).fill(-Infinity);
+  for (let k = 0; k < f.data.length; k++) {
+    const b = Math.floor(Math.floor(k / f.width) / BLOCK) * across + Math.floor((k % f.width) / BLOCK);
+    if (f.data[k] > tops[b]) tops[b] = f.data[k];
+  }
+  const side = (BLOCK - 1) * f.cell;
+  /** From a place along an axis to the nearest cell of the square that begins at `from`. */
+  const gap = (v: number, from: number) => Math.max(0, from - v, v - from - side);
+  return (x, y, floor) => {
+    let low = floor;
+    const scan = (bi: number, bj: number) => {
+      const j1 = Math.min(f.height, (bj + 1) * BLOCK);
+      const i1 = Math.min(f.width, (bi + 1) * BLOCK);
+      for (let j = bj * BLOCK; j < j1; j++) {
+        const dy = f.originY + j * f.cell - y;
+        for (let i = bi * BLOCK; i < i1; i++) {
+          const h = f.data[j * f.width + i];
+          if (h <= low) continue;
+          const dx = f.originX + i * f.cell - x;
+          const r = Math.sqrt(dx * dx + dy * dy);
+          if (r > R) continue;
+          const z = h - profileHeight(profile, r);
+          if (z > low) low = z;
+        }
+      }
+    };
+    const first = (v: number, origin: number) => Math.max(0, Math.floor((v - R - origin) / f.cell / BLOCK));
+    const last = (v: number, origin: number, n: number) =>
+      Math.min(Math.ceil(n / BLOCK) - 1, Math.floor((v + R - origin) / f.cell / BLOCK));
+    const i0 = first(x, f.originX);
+    const i1 = last(x, f.originX, f.width);
+    const j1 = last(y, f.originY, f.height);
+    for (let bj = first(y, f.originY); bj <= j1; bj++) {
+      const dy = gap(y, f.originY + bj * BLOCK * f.cell);
+      for (let bi = i0; bi <= i1; bi++) {
+        const top = tops[bj * across + bi];
+        if (top <= low) continue;
+        const dx = gap(x, f.originX + bi * BLOCK * f.cell);
+        const r = Math.sqrt(dx * dx + dy * dy);
+        if (r > R || top - profileHeight(profile, r) <= low) continue;
+        scan(bi, bj);
+      }
+    }
+    return low;
+  };
+}
+
+function linesOf(g: Groove, ctx: PassContext, cutter: Cutter): Line[] {
+  const { field } = ctx.target;
+  const flat = cutter.tipDiameter / 2;
+  const rise = 1 / Math.tan((g.angle * Math.PI) / 360);
+  const near = new NearestOutline(g.polygon, 1);
+  const lowest = lowestTip(field, cutter);
+  const hit = { distance: 0, along: 0, ring: 0 };
+  // Deepest along walls that stand further apart than the bit reaches at that depth.
+  const limit = g.deepest / rise + flat;
+  const beside = 1.5 * field.cell;
+  // Just outside the outline the surface is as it was before the letter.
+  const outwards = (x: number, y: number, d: number): [number, number] => {
+    const [fx, fy] = near.foot(x, y);
+    return [fx + ((fx - x) * beside) / d, fy + ((fy - y) * beside) / d];
+  };
+  const place = (x: number, y: number): [number, number] => {
+    const d = near.find(x, y, hit).distance;
+    const surface = d > beside ? heightAt(field, ...outwards(x, y, d)) : highestAround(field, x, y, beside);
+    const depth = Math.min(g.deepest, Math.max(0, (d - flat) * rise));
+    return [lowest(x, y, surface - depth), surface];
+  };
+  const make = (xy: number[], closed: boolean): Line => {
+    const chain = new Float64Array(xy.length * 1.5);
+    for (let k = 0; k < xy.length / 2; k++)
+      chain.set([xy[2 * k], xy[2 * k + 1], place(xy[2 * k], xy[2 * k + 1])[0]], 3 * k);
+    const points = thinChain(chain, STRAIGHT);
+    const surface = Float64Array.from(
+      { length: points.length / 3 },
+      (_, k) => place(points[3 * k], points[3 * k + 1])[1],
+    );
+    return { points, surface, closed, done: false };
+  };
+  const out: Line[] = [];
+  let widest = 0;
+  for (const c of medialAxis(g.polygon, SPACING)) {
+    for (let k = 2; k < c.length; k += 3) widest = Math.max(widest, c[k]);
+    const xy = Array.from({ length: c.length / 3 }, (_, k) => [c[3 * k], c[3 * k + 1]]).flat();
+    out.push(make(inSteps(xy), false));
+  }
+  if (widest > limit)
+    for (const r of shrinkPolygon(g.polygon, limit, STRAIGHT)) out.push(make(inSteps([...r, r[0], r[1]]), true));
+  return out;
+}
+
+/** A polyline with places no further apart than STEP. */
+function inSteps(xy: number[]): number[] {
+  const out = [xy[0], xy[1]];
+  for (let k = 2; k < xy.length; k += 2) {
+    const [dx, dy] = [xy[k] - xy[k - 2], xy[k + 1] - xy[k - 1]];
+    const parts = Math.max(1, Math.ceil(Math.hypot(dx, dy) / STEP));
+    for (let s = 1; s <= parts; s++) out.push(xy[k - 2] + (dx * s) / parts, xy[k - 1] + (dy * s) / parts);
+  }
+  return out;
+}
+
+/** The line to cut next: one that begins where the tip is, else the nearest, from its shallower end. */
+function nearest(lines: Line[], path: Path): { line: Line; turned: boolean } | null {
+  let best: { line: Line; turned: boolean } | null = null;
+  let least = Infinity;
+  for (const line of lines) {
+    if (line.done) continue;
+    const p = line.points;
+    const n = p.length;
+    for (const turned of line.closed ? [false] : [false, true]) {
+      const [x, y] = turned ? [p[n - 3], p[n - 2]] : [p[0], p[1]];
+      const d = path.moves === 0 ? x + y : Math.hypot(x - path.x, y - path.y);
+      if (d < least - 1e-9) {
+        least = d;
+        best = { line, turned };
+      }
+    }
+  }
+  if (best && least > TOUCH && !best.line.closed) {
+    const p = best.line.points;
+    best.turned = p[p.length - 1] > p[2];
+  }
+  return best;
+}
+
+/** Cuts a line to its depth in levels of at most the stepdown, to and fro. */
+function cut(path: Path, line: Line, turned: boolean, pass: LetterPass, cutter: Cutter, clear: HeightField): void {
+  const n = line.points.length / 3;
+  const order = Array.from({ length: n }, (_, k) => (turned ? n - 1 - k : k));
+  let deepest = 0;
+  for (let k = 0; k < n; k++) deepest = Math.max(deepest, line.surface[k] - line.points[3 * k + 2]);
+  const levels = Math.max(1, Math.ceil(deepest / pass.stepdown - 1e-6));
+  for (let level = 1; level <= levels; level++) {
+    const points = new Float64Array(3 * n);
+    order.forEach((k, i) => {
+      const [x, y, z] = line.points.subarray(3 * k, 3 * k + 3);
+      points.set([x, y, Math.max(z, line.surface[k] - level * pass.stepdown)], 3 * i);
+    });
+    enter(path, points, line.closed, line.surface[order[0]], cutter, clear);
+    for (let i = 3; i < points.length; i += 3) {
+      const [x, y, z] = points.subarray(i, i + 3);
+      const dz = z - path.z;
+      path.feed(x, y, z, sinkingFeed(cutter.feed, cutter.plunge, dz, Math.hypot(x - path.x, y - path.y, dz)));
+    }
+    if (!line.closed) order.reverse();
+  }
+}
+
+/** Brings the tip to the first point: on along the wood where it is there already, else over it and down. */
+function enter(
+  path: Path,
+  points: Float64Array,
+  closed: boolean,
+  surface: number,
+  cutter: Cutter,
+  clear: HeightField,
+): void {
+  const [x, y, z] = points;
+  if (path.moves > 0 && Math.hypot(x - path.x, y - path.y) < TOUCH && path.z <= surface) {
+    // The end of what was cut just now: a step down of one level at most.
+    path.feed(x, y, z, cutter.plunge);
+    return;
+  }
+  if (path.moves === 0) path.rapid(x, y, SAFE_HEIGHT);
+  const over = Math.max(highestAlong(clear, path.x, path.y, x, y), surface) + CLEARANCE;
+  const stock = Math.max(highestAlong(clear, x, y, x, y), surface);
+  path.hop(x, y, over, stock + CLEARANCE / 2);
+  if (surface - z > cutter.maxPlungeDepth) rampOnto(path, points, closed, surface + CLEARANCE / 2, SINK, cutter);
+  else path.feed(x, y, z, cutter.plunge);
+}

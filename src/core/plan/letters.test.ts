@@ -1,0 +1,187 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { expect, test } from 'vitest';
+import type { Layer } from '../arrange/layer';
+import { newShape, newWords } from '../arrange/new-layer';
+import { polygonOf } from '../arrange/render';
+import { localHost } from '../kernels/host';
+import { NearestOutline } from '../outline/nearest';
+import { type Polygon, polygonHas } from '../outline/polygon';
+import { FONTS } from '../sources/fonts';
+import { layWords, readFont } from '../sources/lettering';
+import { DRAWER, HOBBY_MACHINE } from './defaults';
+import { type Job, jobSchema } from './job';
+import { type LoadContent, planJob } from './pipeline';
+import { plainJob, proposeLetter } from './propose';
+
+const bit = (id: string) => DRAWER.find((c) => c.id === id)!;
+const sharp = { ...DRAWER.find((c) => c.shape === 'v')!, tipDiameter: 0 };
+const font = readFont(new Uint8Array(readFileSync(path.resolve('node_modules', FONTS[1].file))), 'slab');
+
+const env = {
+  host: localHost,
+  progress() {},
+  stage: async <M>(_: string, input: unknown, run: () => Promise<{ meta: M; arrays: never }>) => ({
+    key: JSON.stringify(input).slice(0, 4000),
+    result: await run(),
+  }),
+};
+const load: LoadContent = async (l) => ({
+  content: l.source.kind === 'words' ? { polygon: layWords(l.source.words, font).polygon } : {},
+  facts: { depth: 0, step: 0, missing: [] },
+});
+
+/** A level panel with something cut into it by a V bit. */
+function grooved(groove: Partial<Layer> & Pick<Layer, 'source'>, cutter = sharp): Job {
+  const board = { x: 100, y: 64, thickness: 18, material: 'maple' };
+  const job = plainJob({
+    name: 'Letters',
+    order: '',
+    machine: HOBBY_MACHINE,
+    rough: bit('em6'),
+    finish: bit('ball6'),
+    board,
+  });
+  job.layers = [
+    { ...newShape('panel', 'Panel', { kind: 'rectangle' }, { kind: 'flat' }, board), size: { x: 70, y: 34 }, rise: 5 },
+    { ...newShape('cut', 'Cut', { kind: 'rectangle' }, { kind: 'flat' }, board), join: 'carve', ...groove },
+  ];
+  job.cutters.push(cutter);
+  job.passes.push(proposeLetter(cutter));
+  job.cell = 0.1;
+  return job;
+}
+const vee = (angle = sharp.includedAngle) => ({ kind: 'vee', angle }) as const;
+
+/** How the proof lies to the exact groove: at every cell the depth at its distance from the outline, under the panel's top at 0. */
+function against(plan: Awaited<ReturnType<typeof planJob>>, polygon: Polygon, deepest: number, angle: number) {
+  const { cut } = plan;
+  const near = new NearestOutline(polygon, 40);
+  const hit = { distance: 0, along: 0, ring: 0 };
+  let [low, high, n] = [Infinity, -Infinity, 0];
+  for (let k = 0; k < cut.data.length; k++) {
+    const x = cut.originX + (k % cut.width) * cut.cell;
+    const y = cut.originY + Math.floor(k / cut.width) * cut.cell;
+    if (!polygonHas(polygon, x, y)) continue;
+    const exact = -Math.min(deepest, near.find(x, y, hit).distance / Math.tan((angle * Math.PI) / 360));
+    low = Math.min(low, cut.data[k] - exact);
+    high = Math.max(high, cut.data[k] - exact);
+    n++;
+  }
+  return { low, high, n };
+}
+const rectangle = (x: number, y: number, cx = 50, cy = 32): Polygon => [
+  Float64Array.of(cx + x / 2, cy + y / 2, cx - x / 2, cy + y / 2, cx - x / 2, cy - y / 2, cx + x / 2, cy - y / 2),
+];
+
+test('a straight groove is as wide as 2 depth tan(half the angle) says, its ends drawn up to their corners', async () => {
+  const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee() } as const;
+  const job = grooved({ source, size: { x: 40, y: 3 }, rise: 4 });
+  expect(jobSchema.safeParse(job).success).toBe(true);
+  const plan = await planJob(job, load, env as never);
+  expect(plan.summary.findings.filter((f) => f.severity !== 'note')).toEqual([]);
+  // Half of 3 mm at 60 degrees: 1.5 / tan 30 = 2.598 mm deep; the nearest cells lie 0.05 mm beside the middle.
+  const deepest = (1.5 - 0.05) / Math.tan(Math.PI / 6);
+  const row = plan.cut.data.subarray(320 * plan.cut.width + 400, 320 * plan.cut.width + 600);
+  expect(Math.min(...row)).toBeCloseTo(-deepest, 2);
+  const d = against(plan, rectangle(40, 3), 4, 60);
+  expect(d.n).toBeGreaterThan(10_000);
+  expect(d.low).toBeGreaterThan(-0.02);
+  expect(d.high).toBeLessThan(0.06);
+}, 60_000);
+
+test('at 90 degrees a groove is as deep as half its width; one wider than its deepest gets a level bottom', async () => {
+  const ninety = { ...sharp, id: 'v90', includedAngle: 90, name: 'V 90' };
+  const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee(90) } as const;
+  const job = grooved({ source, size: { x: 40, y: 4 }, rise: 3 }, ninety);
+  const plan = await planJob(job, load, env as never);
+  const middle = 320 * plan.cut.width + 500;
+  expect(plan.cut.data[middle]).toBeCloseTo(-2, 1);
+  const capped = grooved({ source, size: { x: 40, y: 4 }, rise: 1 }, ninety);
+  const level = await planJob(capped, load, env as never);
+  const d = against(level, rectangle(40, 4), 1, 90);
+  expect(d.low).toBeGreaterThan(-0.02);
+  // The two walls and the middle are followed; a pointed bit leaves ridges between them, as wide as they are apart.
+  expect(Math.abs(level.cut.data[middle] + 1)).toBeLessThan(0.06);
+}, 60_000);
+
+test('letters: cut to the exact depth of their outlines, nothing gouged, deep ones in several goes', async () => {
+  const words = {
+    text: 'Mill',
+    font: 'slab-bold',
+    fontName: 'Slab',
+    height: 14,
+    stretch: 1,
+    spacing: 0,
+    kerning: true,
+    nudges: {},
+    lineGap: 1.6,
+    align: 'middle',
+    line: { kind: 'straight' },
+  } as const;
+  const laid = layWords(words, font);
+  const board = { x: 100, y: 64 };
+  const layer = newWords('cut', words, laid.size, board);
+  if (layer.source.kind !== 'words') throw new Error('words are words');
+  const job = grooved({ ...layer, source: { ...layer.source, relief: vee() }, join: 'carve', rise: 6 });
+  const pass = job.passes.at(-1)!;
+  if (pass.kind === 'letter') pass.stepdown = 1;
+  const plan = await planJob(job, load, env as never);
+  expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+  const moved = polygonOf(job.layers[1], { polygon: laid.polygon })!.map((r) =>
+    r.map((v, i) => v + (i % 2 === 0 ? 50 : 32)),
+  );
+  const d = against(plan, moved, 6, 60);
+  expect(d.n).toBeGreaterThan(5000);
+  expect(d.low).toBeGreaterThan(-0.02);
+  expect(d.high).toBeLessThan(0.12);
+  const letters = plan.summary.programs.at(-1)!;
+  expect(letters.file).toContain('v-60');
+  // Several goes: it cuts longer than its outline's middle once.
+  expect(plan.summary.passes.at(-1)!.cutLength).toBeGreaterThan(150);
+}, 120_000);
+
+test('letters follow the surface that they are cut into, and stay off a wall beside them', async () => {
+  const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee() } as const;
+  const job = grooved({ source, size: { x: 40, y: 2 }, rise: 3 });
+  // The panel slopes by two degrees along x, and a block stands beside the groove.
+  job.layers[0].tilt = { x: 2, y: 0 };
+  job.layers.splice(1, 0, {
+    ...job.layers[0],
+    id: 'block',
+    name: 'Block',
+    tilt: { x: 0, y: 0 },
+    size: { x: 30, y: 4 },
+    rise: 3,
+    centre: { x: 50, y: 36 },
+  });
+  const plan = await planJob(job, load, env as never);
+  expect(plan.summary.findings.filter((f) => f.rule === 'gouge')).toEqual([]);
+  const row = 320 * plan.cut.width;
+  const depth = (x: number) => {
+    const k = row + Math.round((x - plan.cut.originX) / plan.cut.cell);
+    return plan.cut.data[k - 20 * plan.cut.width] - plan.cut.data[k];
+  };
+  // 1 / tan 30 deep from the surface beside it, at either end of the slope; beside the block only as deep as the bit has room.
+  const full = 1 / Math.tan(Math.PI / 6);
+  for (const x of [33.05, 66.95]) expect(Math.abs(depth(x) - full)).toBeLessThan(0.12);
+  expect(depth(50.05)).toBeLessThan(full - 0.5);
+  expect(plan.summary.findings.map((f) => f.rule)).not.toContain('keep-cut');
+}, 60_000);
+
+test('what no V bit of the job cuts is a finding, and letters need a V bit', async () => {
+  const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee(100) } as const;
+  const job = { ...grooved({ source, size: { x: 40, y: 2 }, rise: 1 }), cell: 0.4 };
+  const rules = async (j: Job) =>
+    (await planJob(j, load, env as never)).summary.findings.filter((f) => f.rule === 'groove').map((f) => f.message);
+  expect(await rules(job)).toEqual(['Cut is shaped for a V bit of 100 degrees, and no pass cuts letters with one']);
+  job.layers[1].join = 'stack';
+  expect((await rules(job))[0]).toContain('not carved in');
+  const wrong = { ...job, passes: job.passes.map((p) => (p.kind === 'letter' ? { ...p, cutter: 'em6' } : p)) };
+  expect(
+    jobSchema
+      .safeParse(wrong)
+      .error?.issues.map((i) => i.message)
+      .join(),
+  ).toContain('is no V bit');
+}, 60_000);
