@@ -5,6 +5,8 @@ import type { Polygon } from './polygon';
 const OPEN = (40 * Math.PI) / 180;
 /** Places of a chain may lie this far off the line that is kept of them, mm, in plan and in distance. */
 const STRAIGHT = 0.003;
+/** Lines shorter than this are one place, mm. */
+const NOWHERE = 1e-6;
 
 interface Sites {
   xy: Float64Array;
@@ -235,7 +237,9 @@ function chainsOf(
       [a, b] = [b, on];
     }
     end(b);
-    out.push(thinChain(Float64Array.from(chain), STRAIGHT));
+    // Where sites lie on one circle several middles fall on one place: that is no line.
+    const thin = thinChain(Float64Array.from(chain), STRAIGHT);
+    if (thin.length > 6 || Math.hypot(thin[3] - thin[0], thin[4] - thin[1]) > NOWHERE) out.push(thin);
   };
   // Ends first, then junctions, then closed rings.
   for (const degree of [1, 3, 2]) {

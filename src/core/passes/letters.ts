@@ -15,11 +15,15 @@ const SAME_ANGLE = 0.5;
 const SPACING = 0.05;
 /** Longest step between places at which the depth is worked out, mm, and how far what is kept of them may lie off, mm. */
 const STEP = 0.3;
+/** Steps are halved down to this where the tip's height bends, as where a blunt tip begins to sink, mm. */
+const FINEST = 0.02;
 const STRAIGHT = 0.004;
 /** Ends of lines nearer than this are one place, mm. */
 const TOUCH = 1e-3;
 /** Slope at which a V bit sinks into solid wood where it may not plunge, degrees. */
 const SINK = 5;
+/** Lines shorter than this leave no way to sink along, mm: there the tip goes straight down at the plunge feed. */
+const SHORT = 1;
 
 /** Whether a bit leaves the walls of a groove. */
 export const cutsGroove = (c: Cutter, g: Pick<Groove, 'angle'>) =>
@@ -151,10 +155,25 @@ function linesOf(g: Groove, ctx: PassContext, cutter: Cutter): Line[] {
     return [lowest(x, y, surface - depth), surface];
   };
   const make = (xy: number[], closed: boolean): Line => {
-    const chain = new Float64Array(xy.length * 1.5);
-    for (let k = 0; k < xy.length / 2; k++)
-      chain.set([xy[2 * k], xy[2 * k + 1], place(xy[2 * k], xy[2 * k + 1])[0]], 3 * k);
-    const points = thinChain(chain, STRAIGHT);
+    const chain: number[] = [];
+    /** From the last place to this one, by way of the middle wherever the tip is not on the straight line there. */
+    const on = (x: number, y: number, z: number) => {
+      const n = chain.length;
+      const [x0, y0, z0] = [chain[n - 3], chain[n - 2], chain[n - 1]];
+      const [mx, my] = [(x0 + x) / 2, (y0 + y) / 2];
+      if (Math.hypot(x - x0, y - y0) > FINEST) {
+        const mz = place(mx, my)[0];
+        if (Math.abs(mz - (z0 + z) / 2) > STRAIGHT / 2) {
+          on(mx, my, mz);
+          on(x, y, z);
+          return;
+        }
+      }
+      chain.push(x, y, z);
+    };
+    chain.push(xy[0], xy[1], place(xy[0], xy[1])[0]);
+    for (let k = 2; k < xy.length; k += 2) on(xy[k], xy[k + 1], place(xy[k], xy[k + 1])[0]);
+    const points = thinChain(Float64Array.from(chain), STRAIGHT);
     const surface = Float64Array.from(
       { length: points.length / 3 },
       (_, k) => place(points[3 * k], points[3 * k + 1])[1],
@@ -231,6 +250,12 @@ function cut(path: Path, line: Line, turned: boolean, pass: LetterPass, cutter: 
   }
 }
 
+function lengthOf(p: Float64Array): number {
+  let sum = 0;
+  for (let i = 3; i < p.length; i += 3) sum += Math.hypot(p[i] - p[i - 3], p[i + 1] - p[i - 2]);
+  return sum;
+}
+
 /** Brings the tip to the first point: on along the wood where it is there already, else over it and down. */
 function enter(
   path: Path,
@@ -250,6 +275,7 @@ function enter(
   const over = Math.max(highestAlong(clear, path.x, path.y, x, y), surface) + CLEARANCE;
   const stock = Math.max(highestAlong(clear, x, y, x, y), surface);
   path.hop(x, y, over, stock + CLEARANCE / 2);
-  if (surface - z > cutter.maxPlungeDepth) rampOnto(path, points, closed, surface + CLEARANCE / 2, SINK, cutter);
+  if (surface - z > cutter.maxPlungeDepth && lengthOf(points) > SHORT)
+    rampOnto(path, points, closed, surface + CLEARANCE / 2, SINK, cutter);
   else path.feed(x, y, z, cutter.plunge);
 }

@@ -44,6 +44,11 @@ export function rampOnto(
   const line = closed ? points : headOf(points, Math.max(4 * cutter.diameter, 10));
   let floor = Infinity;
   for (let i = 2; i < line.length; i += 3) floor = Math.min(floor, line[i]);
+  // Nothing to sink along: straight down.
+  if (line.every((v, i) => i % 3 === 2 || v === line[i % 3])) {
+    path.feed(line[0], line[1], floor, cutter.plunge);
+    return 0;
+  }
   let z = from;
   let x = line[0];
   let y = line[1];

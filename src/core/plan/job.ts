@@ -200,6 +200,9 @@ export function describeIssues(error: z.ZodError, input: unknown): string {
 /** Most cells of a board's height field: 96 MB a field, of which a plan holds about six. */
 export const MAX_CELLS = 24e6;
 
+/** Cell that letters are shown and proven with at most, mm. */
+const LETTER_CELL = 0.1;
+
 /**
  * Cell of the height fields. A path computed on a grid cuts too deep by at most e along the normal while
  * c <= 2 cos(steepest) sqrt(e R); with e = 0.02 mm at 73 degrees that is R / 16 for a ball (bound derived from the chord of a
@@ -210,6 +213,11 @@ export function cellOf(job: Pick<Job, 'cell' | 'board' | 'passes' | 'cutters'>):
   for (const p of job.passes) {
     const c = job.cutters.find((q) => q.id === p.cutter);
     if (!c) continue;
+    // Letters are planned from their outlines, exactly; the grid only shows and proves them.
+    if (p.kind === 'letter') {
+      wanted = Math.min(wanted, LETTER_CELL);
+      continue;
+    }
     // A point has no radius to speak of: it is planned as finely as a 1.6 mm ball.
     const R = c.shape === 'tapered-ball' ? c.tipDiameter / 2 : c.shape === 'v' ? 0.8 : c.diameter / 2;
     wanted = Math.min(wanted, p.kind === 'finish' ? R / 15.875 : R / 20);

@@ -7,6 +7,7 @@ import { polygonOf } from '../arrange/render';
 import { localHost } from '../kernels/host';
 import { NearestOutline } from '../outline/nearest';
 import { type Polygon, polygonHas } from '../outline/polygon';
+import { outlinePolygon } from '../outline/shapes';
 import { FONTS } from '../sources/fonts';
 import { layWords, readFont } from '../sources/lettering';
 import { DRAWER, HOBBY_MACHINE } from './defaults';
@@ -140,6 +141,21 @@ test('letters: cut to the exact depth of their outlines, nothing gouged, deep on
   // Several goes: it cuts longer than its outline's middle once.
   expect(plan.summary.passes.at(-1)!.cutLength).toBeGreaterThan(150);
 }, 120_000);
+
+test('a blunt tip stays at the surface until its flat fits between the walls', async () => {
+  const blunt = DRAWER.find((c) => c.shape === 'v')!;
+  expect(blunt.tipDiameter).toBeGreaterThan(0);
+  const d = 'M 0 0 L 30 4 L 60 0 L 34 10 L 30 30 L 26 10 Z';
+  const source = { kind: 'shape', outline: { kind: 'path', d }, edge: { kind: 'plain' }, relief: vee() } as const;
+  const job = grooved({ source, size: { x: 40, y: 20 }, rise: 4 }, blunt);
+  const plan = await planJob(job, load, env as never);
+  expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+  const polygon = outlinePolygon(source.outline, 40, 20).map((r) => r.map((v, i) => v + (i % 2 === 0 ? 50 : 32)));
+  const got = against(plan, polygon, 4, blunt.includedAngle);
+  expect(got.low).toBeGreaterThan(-0.02);
+  // What the flat leaves in the bottom: its radius / tan(half the angle).
+  expect(got.high).toBeLessThan(blunt.tipDiameter / 2 / Math.tan(Math.PI / 6) + 0.09);
+}, 60_000);
 
 test('letters follow the surface that they are cut into, and stay off a wall beside them', async () => {
   const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee() } as const;
