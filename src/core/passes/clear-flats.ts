@@ -1,6 +1,6 @@
 import { inArea } from '../arrange/target';
 import type { Cutter } from '../cutter/cutter';
-import { distanceInside } from '../field/distance';
+import { distanceInside, distanceOutside } from '../field/distance';
 import { AIR } from '../field/height-field';
 import { Path } from '../motion/path';
 import type { FlatPass } from '../plan/job';
@@ -88,7 +88,7 @@ async function clearOne(
     const z = n === steps ? f.z : top + ((f.z - top) * n) / steps;
     if (n > 1) clear = await clearHeights(ctx, cutter.diameter / 2);
     // Above the field itself only what stands higher is taken down, as along walls that roughing left stock on.
-    const here = n === steps ? tip : standing(tip, grid, clear, z + BARE);
+    const here = n === steps ? tip : standing(tip, grid, clear, z + BARE, pass.stepover / 2);
     if (!here.includes(1)) continue;
     const level: Level = { z, depth: distanceInside(here, width, height), grid, clear };
     const from = path.moves;
@@ -116,7 +116,10 @@ function highestOver(tip: Uint8Array, grid: Level['grid'], clear: Level['clear']
   return high;
 }
 
-/** Where the tip may be and stands on stock higher than z. */
-function standing(tip: Uint8Array, grid: Level['grid'], clear: Level['clear'], z: number): Uint8Array {
-  return tip.map((v, k) => (v && stockAt(k, grid, clear) > z ? 1 : 0));
+/** Where the tip may be and stands on stock higher than z, and `around` mm more, so that no sliver is left for the next level. */
+function standing(tip: Uint8Array, grid: Level['grid'], clear: Level['clear'], z: number, around: number): Uint8Array {
+  const high = tip.map((v, k) => (v && stockAt(k, grid, clear) > z ? 1 : 0));
+  if (!high.includes(1)) return high;
+  const away = distanceOutside(high, grid.width, grid.height);
+  return tip.map((v, k) => (v && away[k] * grid.cell <= around ? 1 : 0));
 }

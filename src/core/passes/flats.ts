@@ -80,6 +80,34 @@ function levelRegions(target: Target, least: number, within: (k: number) => bool
   return out;
 }
 
+/** A mask with all that it encloses: what cannot be reached from the edge of its window without crossing it. */
+function withHoles(mask: Uint8Array, width: number, height: number): Uint8Array {
+  const out = new Uint8Array(mask.length).fill(1);
+  const stack: number[] = [];
+  const reach = (k: number) => {
+    if (mask[k] || !out[k]) return;
+    out[k] = 0;
+    stack.push(k);
+  };
+  for (let i = 0; i < width; i++) {
+    reach(i);
+    reach((height - 1) * width + i);
+  }
+  for (let j = 0; j < height; j++) {
+    reach(j * width);
+    reach((j + 1) * width - 1);
+  }
+  while (stack.length > 0) {
+    const k = stack.pop()!;
+    const a = k % width;
+    if (a > 0) reach(k - 1);
+    if (a + 1 < width) reach(k + 1);
+    if (k >= width) reach(k - width);
+    if (k + width < mask.length) reach(k + width);
+  }
+  return out;
+}
+
 /**
  * The level fields of a target that a bit with a flat bottom can clear: found where the target is level within 2 LEVEL, and
  * where the whole bit, its radius grown by `slack` mm, stands on nothing higher.
@@ -113,10 +141,12 @@ export async function findFlats(
     let any = false;
     for (const k of r.cells) {
       const a = k % width;
-      const b = (k - a) / width;
-      const q = (b - j) * w + a - i;
-      field[q] = 1;
-      if (lowest[(b + pad) * row + a + pad] > r.z + 1e-4) continue;
+      field[((k - a) / width - j) * w + a - i] = 1;
+    }
+    // Over grooves in the field the bit runs on: nothing there stands higher.
+    const ground = withHoles(field, w, h);
+    for (let q = 0; q < ground.length; q++) {
+      if (!ground[q] || lowest[(j + Math.floor(q / w) + pad) * row + i + (q % w) + pad] > r.z + 1e-4) continue;
       tip[q] = 1;
       any = true;
     }

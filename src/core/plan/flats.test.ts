@@ -55,6 +55,17 @@ test('level fields are found with their height; slopes, narrow fields and the bo
   expect(await findFlats(t, t.field, mill, 0.1, () => false, localHost)).toEqual([]);
 });
 
+test('over grooves in a field the bit runs on, around what stands in it the bit stays off', async () => {
+  const pocket = (x: number, y: number) => x > 10 && x < 40 && y > 10 && y < 30;
+  const tips = async (inside: number) => {
+    const t = targetOf((x, y) => (pocket(x, y) ? (Math.abs(x - 25) < 1 && Math.abs(y - 20) < 4 ? inside : -4) : 0));
+    return (await findFlats(t, t.field, mill, 0.1, all, localHost))[0].tip.reduce((n, v) => n + v, 0);
+  };
+  const level = await tips(-4);
+  expect(await tips(-6)).toBe(level);
+  expect(await tips(-3)).toBeLessThan(level - 1000);
+});
+
 test('what is cleared ends the overlap before the field does', async () => {
   const t = targetOf((x, y) => (x > 10 && x < 40 && y > 10 && y < 30 ? -4 : 0));
   const [f] = await findFlats(t, t.field, mill, 0.1, all, localHost);
