@@ -56,7 +56,7 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
   return (
     <Card
       title={PASS_NAMES[pass.kind]}
-      subtitle={`${cutter.name} mm (${formatLength(stepoverBase(cutter), 'in')})`}
+      subtitle={`${cutter.name}${cutter.shape === 'v' ? `, ${trimNumber(cutter.diameter, 3)}` : ''} mm (${formatLength(stepoverBase(cutter), 'in')})`}
       mark={<CutterMark shape={cutter.shape} />}
     >
       <Sentence>
