@@ -81,9 +81,3 @@ export function crossings(p: Polygon, y: number): number[] {
   }
   return out.sort((a, b) => a - b);
 }
-
-export function polygonHas(p: Polygon, x: number, y: number): boolean {
-  let inside = false;
-  for (const c of crossings(p, y)) if (c <= x) inside = !inside;
-  return inside;
-}

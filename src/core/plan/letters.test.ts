@@ -6,7 +6,7 @@ import { newShape, newWords } from '../arrange/new-layer';
 import { polygonOf } from '../arrange/render';
 import { localHost } from '../kernels/host';
 import { NearestOutline } from '../outline/nearest';
-import { type Polygon, polygonHas } from '../outline/polygon';
+import { crossings, type Polygon } from '../outline/polygon';
 import { outlinePolygon } from '../outline/shapes';
 import { FONTS } from '../sources/fonts';
 import { layWords, readFont } from '../sources/lettering';
@@ -60,10 +60,12 @@ function against(plan: Awaited<ReturnType<typeof planJob>>, polygon: Polygon, de
   const near = new NearestOutline(polygon, 40);
   const hit = { distance: 0, along: 0, ring: 0 };
   let [low, high, n] = [Infinity, -Infinity, 0];
+  let row: number[] = [];
   for (let k = 0; k < cut.data.length; k++) {
     const x = cut.originX + (k % cut.width) * cut.cell;
     const y = cut.originY + Math.floor(k / cut.width) * cut.cell;
-    if (!polygonHas(polygon, x, y)) continue;
+    if (k % cut.width === 0) row = crossings(polygon, y);
+    if (row.filter((c) => c <= x).length % 2 === 0) continue;
     const exact = -Math.min(deepest, near.find(x, y, hit).distance / Math.tan((angle * Math.PI) / 360));
     low = Math.min(low, cut.data[k] - exact);
     high = Math.max(high, cut.data[k] - exact);
