@@ -109,7 +109,7 @@ test('fields refuse nonsense in place, undo goes back, and the strip reads depth
   // Finishing before roughing is refused with the reason.
   await page.getByRole('button', { name: /^Finish with / }).focus();
   await page.keyboard.press('Alt+ArrowLeft');
-  await expect(page.getByText('roughing after finishing would cut into finished wood')).toBeVisible();
+  await expect(page.getByText('roughing after finishing would cut into wood that is finished')).toBeVisible();
   await page.getByRole('button', { name: 'turn', exact: true }).click();
   await expect(page.locator('canvas').first()).toBeVisible();
 });
