@@ -1,5 +1,5 @@
 import { applyAffine, type Polygon } from '../outline/polygon';
-import { evenRings } from '../outline/union';
+import { evenRings, unionRings } from '../outline/union';
 import { copiesOf } from './copies';
 import type { Layer } from './layer';
 import { type Content, polygonOf } from './render';
@@ -29,11 +29,12 @@ export function isGroove(l: Layer): boolean {
 /** The grooves of a layer, all its copies in one. */
 export function grooveOf(l: Layer, content: Content): Groove {
   const local = polygonOf(l, content) ?? [];
-  const rings = copiesOf(l.copies).flatMap((c) => applyAffine(local, frameOf(l, c)));
+  // Each copy is cleaned by itself: where two overlap both are cut.
+  const rings = copiesOf(l.copies).flatMap((c) => evenRings(applyAffine(local, frameOf(l, c))));
   const relief = (l.source as Extract<Layer['source'], { kind: 'words' }>).relief;
   return {
     layer: l.id,
-    polygon: evenRings(rings),
+    polygon: unionRings(rings),
     angle: relief.kind === 'vee' ? relief.angle : 90,
     deepest: l.rise + l.lift,
   };

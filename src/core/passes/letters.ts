@@ -267,15 +267,19 @@ function enter(
 ): void {
   const [x, y, z] = points;
   if (path.moves > 0 && Math.hypot(x - path.x, y - path.y) < TOUCH && path.z <= surface) {
-    // The end of what was cut just now: a step down of one level at most.
-    path.feed(x, y, z, cutter.plunge);
+    // The end of what was cut just now.
+    sinkTo(path, points, closed, path.z, path.z - z, cutter);
     return;
   }
   if (path.moves === 0) path.rapid(x, y, SAFE_HEIGHT);
   const over = Math.max(highestAlong(clear, path.x, path.y, x, y), surface) + CLEARANCE;
   const stock = Math.max(highestAlong(clear, x, y, x, y), surface);
   path.hop(x, y, over, stock + CLEARANCE / 2);
-  if (surface - z > cutter.maxPlungeDepth && lengthOf(points) > SHORT)
-    rampOnto(path, points, closed, surface + CLEARANCE / 2, SINK, cutter);
-  else path.feed(x, y, z, cutter.plunge);
+  sinkTo(path, points, closed, surface + CLEARANCE / 2, surface - z, cutter);
+}
+
+/** Down to the first point through `solid` mm of wood: straight where the bit may plunge so deep, else by a ramp along the line. */
+function sinkTo(path: Path, points: Float64Array, closed: boolean, from: number, solid: number, cutter: Cutter): void {
+  if (solid > cutter.maxPlungeDepth && lengthOf(points) > SHORT) rampOnto(path, points, closed, from, SINK, cutter);
+  else path.feed(points[0], points[1], points[2], cutter.plunge);
 }

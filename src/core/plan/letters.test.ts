@@ -159,6 +159,29 @@ test('a blunt tip stays at the surface until its flat fits between the walls', a
   expect(got.high).toBeLessThan(blunt.tipDiameter / 2 / Math.tan(Math.PI / 6) + 0.09);
 }, 60_000);
 
+test('copies that overlap are cut as one, and no line sinks straight down deeper than the bit may', async () => {
+  const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee() } as const;
+  const copies = { kind: 'rows', columns: 2, rows: 1, dx: 20, dy: 0 } as const;
+  const job = grooved({ source, size: { x: 30, y: 5 }, rise: 6, copies });
+  const pass = job.passes.at(-1)!;
+  if (pass.kind === 'letter') pass.stepdown = 2;
+  const plan = await planJob(job, load, env as never);
+  expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+  const got = against(plan, rectangle(50, 5), 6, 60);
+  expect(got.low).toBeGreaterThan(-0.02);
+  expect(got.high).toBeLessThan(0.1);
+  // From the text itself: a line with Z alone and a feed sinks straight down.
+  let [z, deepest, rapid] = [5, 0, true];
+  for (const text of plan.summary.programs.at(-1)!.text.split('\n')) {
+    if (/^G[01]/.test(text)) rapid = text.startsWith('G0');
+    const to = /Z(-?[\d.]+)/.exec(text);
+    if (!to || text.startsWith('(')) continue;
+    if (!rapid && !/[XY]/.test(text)) deepest = Math.max(deepest, Math.min(0, z) - Number(to[1]));
+    z = Number(to[1]);
+  }
+  expect(deepest).toBeLessThanOrEqual(sharp.maxPlungeDepth + 0.001);
+}, 60_000);
+
 test('letters follow the surface that they are cut into, and stay off a wall beside them', async () => {
   const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee() } as const;
   const job = grooved({ source, size: { x: 40, y: 2 }, rise: 3 });
