@@ -26,16 +26,17 @@ export function isGroove(l: Layer): boolean {
   );
 }
 
-/** The grooves of a layer, all its copies in one. */
+/** The grooves of a layer, all its copies in one. @throws RangeError for a layer that is none, see isGroove */
 export function grooveOf(l: Layer, content: Content): Groove {
   const local = polygonOf(l, content) ?? [];
   // Each copy is cleaned by itself: where two overlap both are cut.
   const rings = copiesOf(l.copies).flatMap((c) => evenRings(applyAffine(local, frameOf(l, c))));
-  const relief = (l.source as Extract<Layer['source'], { kind: 'words' }>).relief;
+  const relief = 'relief' in l.source ? l.source.relief : null;
+  if (relief?.kind !== 'vee') throw new RangeError(`${l.name} is not shaped as a V groove`);
   return {
     layer: l.id,
     polygon: unionRings(rings),
-    angle: relief.kind === 'vee' ? relief.angle : 90,
+    angle: relief.angle,
     deepest: l.rise + l.lift,
   };
 }

@@ -72,6 +72,36 @@ export function FlatSentence({ seconds, flats }: { seconds?: number; flats: Flat
 
 export type Edit = (f: (p: Pass) => void) => void;
 
+/** The most that a pass takes at once, and whether its bit bears that. */
+function Stepdown({
+  pass,
+  cutter,
+  set,
+  note,
+}: {
+  pass: { stepdown: number };
+  cutter: Cutter;
+  set(v: number): void;
+  note?: string;
+}) {
+  return (
+    <LengthField
+      label="Stepdown"
+      value={pass.stepdown}
+      min={0.02}
+      max={100}
+      onChange={set}
+      note={
+        pass.stepdown > cutter.maxStepdown ? (
+          <span className="text-accent">over this bit's {formatLength(cutter.maxStepdown)}</span>
+        ) : (
+          note
+        )
+      }
+    />
+  );
+}
+
 /** Stepdown and stepover of a pass that clears. */
 function DownAndOver({
   pass,
@@ -84,18 +114,7 @@ function DownAndOver({
 }) {
   return (
     <>
-      <LengthField
-        label="Stepdown"
-        value={pass.stepdown}
-        min={0.02}
-        max={100}
-        onChange={(v) => set((p) => (p.stepdown = v))}
-        note={
-          pass.stepdown > cutter.maxStepdown ? (
-            <span className="text-accent">over this bit's {formatLength(cutter.maxStepdown)}</span>
-          ) : undefined
-        }
-      />
+      <Stepdown pass={pass} cutter={cutter} set={(v) => set((p) => (p.stepdown = v))} />
       <LengthField
         label="Stepover"
         value={pass.stepover}
@@ -224,19 +243,11 @@ export function LetterSentence({ cutter, seconds }: { cutter: Cutter; seconds?: 
 /** The numbers of a pass over letters. */
 export function LetterFields({ pass, cutter, edit }: { pass: LetterPass; cutter: Cutter; edit: Edit }) {
   return (
-    <LengthField
-      label="Stepdown"
-      value={pass.stepdown}
-      min={0.02}
-      max={100}
-      onChange={(v) => edit((p) => p.kind === 'letter' && (p.stepdown = v))}
-      note={
-        pass.stepdown > cutter.maxStepdown ? (
-          <span className="text-accent">over this bit's {formatLength(cutter.maxStepdown)}</span>
-        ) : (
-          'deeper letters are cut in several goes'
-        )
-      }
+    <Stepdown
+      pass={pass}
+      cutter={cutter}
+      set={(v) => edit((p) => p.kind === 'letter' && (p.stepdown = v))}
+      note="deeper letters are cut in several goes"
     />
   );
 }
