@@ -245,16 +245,21 @@ export function useJob(id: string, arranging: boolean): JobState {
       try {
         const unsaved = line.current.slice(0, place.current + 1).some((e) => e.id === null);
         const doc = unsaved ? line.current[place.current].document : await api.revision(id, conflict.kept);
-        await api.settleKept(id);
         await load();
+        if (mine) {
+          change((j) => Object.assign(j, doc));
+          clearTimeout(timer.current);
+          await sync();
+          // The copy that was kept aside goes only when the same is in force.
+          if (line.current[place.current].id === null) return;
+        } else planSoon();
+        await api.settleKept(id);
         setConflict(null);
-        if (mine) change((j) => Object.assign(j, doc));
-        else planSoon();
       } catch (e) {
         fail(e);
       }
     },
-    [conflict, id, load, change, planSoon, fail],
+    [conflict, id, load, change, sync, planSoon, fail],
   );
 
   return {
