@@ -7,7 +7,7 @@ import { duplicateLayer, newShape } from '../src/core/arrange/new-layer';
 import type { Content } from '../src/core/arrange/render';
 import { buildTarget } from '../src/core/arrange/target';
 import { boardGrid } from '../src/core/field/height-field';
-import { resolveTrenches } from '../src/core/plan/trenches';
+import { resolveAreas } from '../src/core/plan/regions';
 import { inspectSource } from '../src/core/sources/inspect';
 import { writeStl } from '../src/core/sources/stl';
 import { contentLoader } from '../src/server/content';
@@ -80,8 +80,8 @@ async function twenty() {
 export async function benchDragging(): Promise<void> {
   console.log('\nArranging twenty layers on 300 x 200 mm, one thread, as the page’s worker does it');
   const { job, contents } = await twenty();
-  const trenches = resolveTrenches(job);
-  const areas = job.passes.map((p, i) => ({ area: p.area, trench: trenches[i] }));
+  const areas = await resolveAreas(job, () => []);
+  const regions = areas.filter((a) => a !== null).map((a) => ({ ...a, within: null }));
   const contentOf = (l: Layer) => contents.get(l.id) ?? null;
   const moved = (i: number) =>
     job.layers.map((l) =>
@@ -93,7 +93,7 @@ export async function benchDragging(): Promise<void> {
     const start = performance.now();
     coarse.effects(moved(i), job.seat);
     const { peak, low } = coarse.facts();
-    buildTarget({ ...coarse.surface, mode: job.seat.mode, peak, low, skin: 0, drop: 0, areas });
+    buildTarget({ ...coarse.surface, mode: job.seat.mode, peak, low, skin: 0, drop: 0, regions });
     if (i >= 20) times.push(performance.now() - start);
   }
   times.sort((a, b) => a - b);

@@ -68,7 +68,10 @@ export async function benchLetters(): Promise<void> {
   const n = field.data.length;
   const target = { field, mask: new Uint8Array(n).fill(MASK.cut), outside: new Float32Array(n), ground: -20 };
   const groove: Groove = { layer: 'words', polygon, angle: cutter.includedAngle, deepest: 8 };
-  const ctx = makeContext(target, { x: 340, y: 60 }, 'raised', localHost, async () => [groove]);
+  const ctx = makeContext(target, { x: 340, y: 60, thickness: 20 }, 'raised', localHost, {
+    grooves: async () => [groove],
+    outline: async () => [],
+  });
   const from = performance.now();
   const { path } = await planLetters(ctx, proposeLetter(cutter), cutter);
   row('  the whole pass', `${((performance.now() - from) / 1000).toFixed(2)} s, ${path.moves} moves`);

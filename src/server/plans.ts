@@ -10,6 +10,7 @@ import { unpackStage } from '../core/plan/pack';
 import type { FlatSaving, PassSummary } from '../core/plan/paths';
 import type { PlannedProgram } from '../core/plan/pipeline';
 import { sectionOf } from '../core/plan/view';
+import type { CutoutProof } from '../core/proof/connect';
 import type { Finding } from '../core/proof/finding';
 import type { PlanNews, PlanOrder } from '../workers/plan.worker';
 import type { AssetStore } from './assets';
@@ -29,6 +30,7 @@ export interface StoredSummary {
   leftShare: number;
   seconds: number;
   flats: FlatSaving | null;
+  cutouts: (CutoutProof & { pass: string })[];
   stageSeconds: Record<string, number>;
 }
 
@@ -230,7 +232,8 @@ export class PlanRunner {
 
   private readSummary(input: string): StoredSummary | null {
     try {
-      return JSON.parse(readFileSync(path.join(this.out(input), 'summary.json'), 'utf8'));
+      // Plans of before there were cut-outs have none.
+      return { cutouts: [], ...JSON.parse(readFileSync(path.join(this.out(input), 'summary.json'), 'utf8')) };
     } catch {
       return null;
     }

@@ -6,6 +6,7 @@ import type { Job, Machine } from '@/core/plan/job';
 import { unpackStage } from '@/core/plan/pack';
 import type { FlatSaving, PassSummary } from '@/core/plan/paths';
 import type { PlanView } from '@/core/plan/view';
+import type { CutoutProof } from '@/core/proof/connect';
 import type { Finding } from '@/core/proof/finding';
 import type { SourceInfo } from '@/core/sources/inspect';
 
@@ -44,6 +45,7 @@ export interface Summary {
   deepest: number;
   leftShare: number;
   flats: FlatSaving | null;
+  cutouts: (CutoutProof & { pass: string })[];
   seconds: number;
 }
 

@@ -2,12 +2,13 @@ import { writeFileSync } from 'node:fs';
 import { parentPort, workerData } from 'node:worker_threads';
 import sharp from 'sharp';
 import { shade } from '../core/arrange/picture';
+import { outlineOf } from '../core/arrange/silhouette';
 import { solidOf, thinSurface } from '../core/arrange/solid';
 import { buildTarget } from '../core/arrange/target';
 import { boardGrid } from '../core/field/height-field';
 import { cellOf, type Job } from '../core/plan/job';
 import { composeJob } from '../core/plan/pipeline';
-import { resolveTrenches } from '../core/plan/trenches';
+import { regionOf, resolveAreas } from '../core/plan/regions';
 import { fieldToPng } from '../core/sources/height-image';
 import { writeStl } from '../core/sources/stl';
 import { AssetStore } from '../server/assets';
@@ -66,7 +67,8 @@ async function run(order: ExportOrder): Promise<{ low: number; high: number }> {
     if (triangles.length === 0) throw new Error('there is nothing on the board to make a model of; add a layer');
     writeFileSync(order.out, writeStl(triangles, job.name));
   } else if (drawn) {
-    const trenches = resolveTrenches(job);
+    const shown = await made.shown();
+    const areas = await resolveAreas(job, (ref) => outlineOf(ref, shown, grid, seat.mode));
     const target = buildTarget({
       grid,
       z: made.z,
@@ -76,7 +78,7 @@ async function run(order: ExportOrder): Promise<{ low: number; high: number }> {
       low,
       skin: seat.skin,
       drop: seat.drop,
-      areas: job.passes.map((p, i) => ({ area: p.area, trench: trenches[i] })),
+      regions: areas.filter((a) => a !== null).map((a) => regionOf(a, grid)),
     });
     const picture = shade({
       grid,

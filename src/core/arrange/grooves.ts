@@ -1,9 +1,7 @@
-import { applyAffine, type Polygon } from '../outline/polygon';
-import { evenRings, unionRings } from '../outline/union';
-import { copiesOf } from './copies';
+import type { Polygon } from '../outline/polygon';
 import type { Layer } from './layer';
 import { type Content, polygonOf } from './render';
-import { frameOf } from './window';
+import { copiesAsOne } from './silhouette';
 
 /** What a V bit is to cut: outlines on the board whose walls fall at the bit's angle, down to a deepest place. */
 export interface Groove {
@@ -28,14 +26,11 @@ export function isGroove(l: Layer): boolean {
 
 /** The grooves of a layer, all its copies in one. @throws RangeError for a layer that is none, see isGroove */
 export function grooveOf(l: Layer, content: Content): Groove {
-  const local = polygonOf(l, content) ?? [];
-  // Each copy is cleaned by itself: where two overlap both are cut.
-  const rings = copiesOf(l.copies).flatMap((c) => evenRings(applyAffine(local, frameOf(l, c))));
   const relief = 'relief' in l.source ? l.source.relief : null;
   if (relief?.kind !== 'vee') throw new RangeError(`${l.name} is not shaped as a V groove`);
   return {
     layer: l.id,
-    polygon: unionRings(rings),
+    polygon: copiesAsOne(l, polygonOf(l, content) ?? []),
     angle: relief.angle,
     deepest: l.rise + l.lift,
   };

@@ -1,6 +1,7 @@
 import { distanceInside, distanceOutside } from '../field/distance';
 import { type Grid, type HeightField, makeField } from '../field/height-field';
-import type { Area } from '../plan/job';
+import { crossings, type Polygon } from '../outline/polygon';
+import type { Area } from '../plan/pass';
 
 /** What a cell of the mask says: the target must be met, the board's own surface must stay, anything may remain. */
 export const MASK = { cut: 255, keep: 128, waste: 0 } as const;
@@ -17,8 +18,8 @@ export interface TargetInput {
   skin: number;
   /** How far the base plane of a sunk piece lies below the board's top less the skin, mm. */
   drop: number;
-  /** Areas of the passes with their trench widths resolved, mm. */
-  areas: { area: Area; trench: number }[];
+  /** Where the passes work. */
+  regions: Region[];
 }
 
 /**
@@ -71,18 +72,53 @@ export interface Target {
   ground: number;
 }
 
-/** Whether (x, y) mm lies in an area; `outside` is the distance from the relief's outline there. */
-export function inArea(
-  area: Area,
-  trench: number,
+/** Where a pass works: its area, its trench worked out (mm), and the polygon of an area that is an outline. */
+export interface Region {
+  area: Area;
+  trench: number;
+  within: CellsWithin | null;
+}
+
+/** Whether places lie in a polygon, looked up on cells. */
+export interface CellsWithin {
+  grid: Grid;
+  cells: Uint8Array;
+}
+
+/** The cells of a grid whose middles lie in a polygon (even-odd). */
+export function cellsWithin(polygon: Polygon, grid: Grid): CellsWithin {
+  const { width, height, cell, originX, originY } = grid;
+  const cells = new Uint8Array(width * height);
+  for (let j = 0; j < height; j++) {
+    const row = crossings(polygon, originY + j * cell);
+    for (let q = 0; q + 1 < row.length; q += 2) {
+      const i0 = Math.max(0, Math.ceil((row[q] - originX) / cell));
+      const i1 = Math.min(width - 1, Math.floor((row[q + 1] - originX) / cell));
+      if (i1 >= i0) cells.fill(1, j * width + i0, j * width + i1 + 1);
+    }
+  }
+  return { grid, cells };
+}
+
+/** Whether (x, y) mm lies in a region widened by `wider` mm where it ends at a trench; `outside` is the distance from the relief's outline there. */
+export function inRegion(
+  { area, trench, within }: Region,
   mode: 'raised' | 'sunk',
   x: number,
   y: number,
   outside: number,
+  wider = 0,
 ): boolean {
   if (mode === 'sunk' && outside > 0) return false;
-  if (area.kind === 'relief') return outside <= trench;
+  if (area.kind === 'relief') return outside <= trench + wider;
   if (area.kind === 'face') return true;
+  if (area.kind === 'outline') {
+    if (!within) return false;
+    const { grid, cells } = within;
+    const i = Math.round((x - grid.originX) / grid.cell);
+    const j = Math.round((y - grid.originY) / grid.cell);
+    return i >= 0 && j >= 0 && i < grid.width && j < grid.height && cells[j * grid.width + i] === 1;
+  }
   return x >= area.x0 && x <= area.x1 && y >= area.y0 && y <= area.y1;
 }
 
@@ -99,7 +135,7 @@ export function buildTarget(input: TargetInput): Target {
   for (let k = 0; k < outside.length; k++) outside[k] *= cell;
   const field = makeField(grid, 0);
   const mask = new Uint8Array(width * height).fill(MASK.keep);
-  const trenches = mode === 'raised' ? input.areas.filter((a) => a.area.kind === 'relief' && a.trench > 0) : [];
+  const trenches = mode === 'raised' ? input.regions.filter((a) => a.area.kind === 'relief' && a.trench > 0) : [];
   const widest = trenches.sort((a, b) => b.trench - a.trench)[0];
   const standing = widest && firmBoard(outside, grid, widest.trench);
   const frail = (i: number, j: number, k: number) =>
@@ -112,10 +148,10 @@ export function buildTarget(input: TargetInput): Target {
       const x = originX + i * cell;
       let cut = false;
       let open = false;
-      for (const { area, trench } of input.areas) {
-        if (!inArea(area, trench, mode, x, y, outside[k]) && !(area === widest?.area && frail(i, j, k))) continue;
+      for (const r of input.regions) {
+        if (!inRegion(r, mode, x, y, outside[k]) && !(r === widest && frail(i, j, k))) continue;
         open = true;
-        if (inside[k] || area.kind !== 'relief') cut = true;
+        if (inside[k] || r.area.kind !== 'relief') cut = true;
       }
       if (!open) continue;
       mask[k] = cut ? MASK.cut : MASK.waste;

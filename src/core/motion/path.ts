@@ -57,5 +57,5 @@ export class Path {
 /** Feed for a move that sinks by dz over a length l: never faster downwards than the plunge feed. Whole mm/min. */
 export function sinkingFeed(feed: number, plunge: number, dz: number, l: number): number {
   if (dz >= 0 || l <= 0) return feed;
-  return Math.max(1, Math.min(feed, Math.floor((plunge * l) / -dz)));
+  return Math.max(1, Math.min(feed, Math.floor((plunge * l) / -dz + 1e-6)));
 }

@@ -96,3 +96,19 @@ export function ringLengths(r: Ring): { at: Float64Array; total: number } {
   }
   return { at, total };
 }
+
+/** The place `s` mm along a ring from its first point (any number, also below 0), and the point that it lies behind. */
+export function ringPlace(r: Ring, at: Float64Array, total: number, s: number): { x: number; y: number; i: number } {
+  const u = ((s % total) + total) % total;
+  let i = 0;
+  let hi = at.length - 1;
+  while (i < hi) {
+    const m = (i + hi + 1) >> 1;
+    if (at[m] <= u) i = m;
+    else hi = m - 1;
+  }
+  const q = (i + 1) % at.length;
+  const long = (q === 0 ? total : at[q]) - at[i];
+  const t = long > 0 ? (u - at[i]) / long : 0;
+  return { x: r[2 * i] + t * (r[2 * q] - r[2 * i]), y: r[2 * i + 1] + t * (r[2 * q + 1] - r[2 * i + 1]), i };
+}

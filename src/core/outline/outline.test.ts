@@ -24,7 +24,7 @@ import {
   workEdge,
 } from './shapes';
 import { alongStroke, readStroke } from './stroke';
-import { evenRings, shrinkPolygon, unionRings } from './union';
+import { evenRings, offsetPolygon, unionRings } from './union';
 
 /** Area of a ring by the shoelace sum, counter-clockwise positive. */
 function ringArea(r: Ring): number {
@@ -228,10 +228,10 @@ test('any rings come out with their inside at the left, and made smaller by a di
     }
   }
   // A rectangle shrinks to a rectangle; around its hole the corners become quarter rounds.
-  expect(area(shrinkPolygon([box(20, 10)], 2, 0.001))).toBeCloseTo(16 * 6, 2);
-  const ring = shrinkPolygon(evenRings([box(30, 30), box(10, 10)]), 1, 0.0005);
+  expect(area(offsetPolygon([box(20, 10)], -2, 0.001))).toBeCloseTo(16 * 6, 2);
+  const ring = offsetPolygon(evenRings([box(30, 30), box(10, 10)]), -1, 0.0005);
   expect(area(ring)).toBeCloseTo(28 * 28 - (10 * 10 + 4 * 10 + Math.PI), 1);
-  expect(shrinkPolygon([box(20, 10)], 6, 0.001)).toEqual([]);
+  expect(offsetPolygon([box(20, 10)], -6, 0.001)).toEqual([]);
 });
 
 test('edges: a notched ring has its notches, a waney one stays within its depth, both the same each time', () => {

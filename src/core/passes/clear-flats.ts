@@ -1,9 +1,9 @@
-import { inArea } from '../arrange/target';
+import { inRegion, type Region } from '../arrange/target';
 import type { Cutter } from '../cutter/cutter';
 import { distanceInside, distanceOutside } from '../field/distance';
 import { AIR } from '../field/height-field';
 import { Path } from '../motion/path';
-import type { FlatPass } from '../plan/job';
+import type { FlatPass } from '../plan/pass';
 import { clearByRings, type Level } from './clear-level';
 import { clearHeights, lowerStock, type PassContext, SAFE_HEIGHT } from './context';
 import { type Flat, findFlats, markCleared } from './flats';
@@ -18,14 +18,18 @@ const BARE = 0.01;
  * stepdown from what still stands there. The nearest field comes next. Lowers ctx.stock, and marks in ctx.cleared what later
  * finishing passes stay off.
  */
-export async function planFlats(ctx: PassContext, pass: FlatPass, cutter: Cutter): Promise<{ path: Path }> {
+export async function planFlats(
+  ctx: PassContext,
+  pass: FlatPass,
+  cutter: Cutter,
+  region: Region,
+): Promise<{ path: Path }> {
   const { cell } = ctx.planning;
   const tolerance = Math.max(cell / 2, WANDER);
   const { field, outside } = ctx.target;
   const within = (k: number) =>
-    inArea(
-      pass.area,
-      0,
+    inRegion(
+      region,
       ctx.mode,
       field.originX + (k % field.width) * cell,
       field.originY + Math.floor(k / field.width) * cell,

@@ -2,7 +2,7 @@ import type { Cutter } from '../cutter/cutter';
 import { contourRings, type Ring, ringArea, ringLength, simplifyRing } from '../field/contours';
 import type { HeightField } from '../field/height-field';
 import type { Path } from '../motion/path';
-import type { RoughPass } from '../plan/job';
+import type { RoughPass } from '../plan/pass';
 
 /** What of a pass rings need. */
 type Rings = Pick<RoughPass, 'stepover' | 'rampAngle'>;

@@ -1,4 +1,5 @@
 import type { Groove } from '../arrange/grooves';
+import type { OutlineRef } from '../arrange/silhouette';
 import type { Target } from '../arrange/target';
 import { MASK } from '../arrange/target';
 import { type Cutter, profileOf } from '../cutter/cutter';
@@ -6,6 +7,7 @@ import { AIR, type HeightField, makeField, padField, poolField } from '../field/
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/stock-removal';
 import type { Path } from '../motion/path';
+import type { Polygon } from '../outline/polygon';
 
 /** Height above the board's top for moves that begin and end a pass, mm. */
 export const SAFE_HEIGHT = 5;
@@ -23,7 +25,9 @@ export interface PassContext {
   cleared: Uint8Array;
   /** What V bits are to cut, worked out when a pass asks for it. */
   grooves(): Promise<Groove[]>;
-  board: { x: number; y: number };
+  /** Outlines that passes name. */
+  outline(ref: OutlineRef): Promise<Polygon>;
+  board: { x: number; y: number; thickness: number };
   mode: 'raised' | 'sunk';
   host: KernelHost;
 }
@@ -35,10 +39,10 @@ const STOCK_PAD = 30;
 /** The context before the first pass: a whole board. */
 export function makeContext(
   target: Target,
-  board: { x: number; y: number },
+  board: { x: number; y: number; thickness: number },
   mode: 'raised' | 'sunk',
   host: KernelHost,
-  grooves: () => Promise<Groove[]> = async () => [],
+  shapes: Pick<PassContext, 'grooves' | 'outline'> = { grooves: async () => [], outline: async () => [] },
 ): PassContext {
   const { field, mask } = target;
   const planning = makeField(field);
@@ -54,7 +58,7 @@ export function makeContext(
   }
   const coarse = poolField(makeField(field, 0), STOCK_FACTOR, 'max');
   const stock = padField(coarse, Math.ceil(STOCK_PAD / coarse.cell), AIR);
-  return { target, planning, stock, cleared: new Uint8Array(field.data.length), grooves, board, mode, host };
+  return { target, planning, stock, cleared: new Uint8Array(field.data.length), ...shapes, board, mode, host };
 }
 
 /** Highest stock under a cutter of radius R at every place: what a tip must stay above. */

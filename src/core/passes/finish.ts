@@ -1,8 +1,9 @@
+import type { Region } from '../arrange/target';
 import { type Cutter, profileOf } from '../cutter/cutter';
 import { AIR, type HeightField, padField, transposeField } from '../field/height-field';
 import { Path, sinkingFeed } from '../motion/path';
-import type { FinishPass } from '../plan/job';
-import { CLEARANCE, clearHeights, highestAlong, type PassContext, SAFE_HEIGHT } from './context';
+import type { FinishPass } from '../plan/pass';
+import { CLEARANCE, clearHeights, highestAlong, lowerStock, type PassContext, SAFE_HEIGHT } from './context';
 import { rampOnto } from './ramp';
 import { CREASE_ENDS, Raster, type Stretch } from './raster';
 
@@ -23,7 +24,7 @@ export async function planFinish(
   ctx: PassContext,
   pass: FinishPass,
   cutter: Cutter,
-  trench: number,
+  region: Region,
 ): Promise<{ path: Path }> {
   const R = cutter.diameter / 2;
   const { cell } = ctx.planning;
@@ -31,7 +32,7 @@ export async function planFinish(
   const surface = padField(ctx.planning, pad, AIR);
   const offset: HeightField = { ...surface, data: await ctx.host.offset(surface, profileOf(cutter), 0) };
   const clear = await clearHeights(ctx, R);
-  const raster = new Raster(ctx, pass, cutter, trench, offset);
+  const raster = new Raster(ctx, pass, cutter, region, offset);
   const rows = await allRows(ctx, raster, surface, cutter, pass.stepover);
   const path = new Path();
   let row = 0;
@@ -47,6 +48,7 @@ export async function planFinish(
     row = next.row;
   }
   if (path.moves > 0) path.rapid(path.x, path.y, SAFE_HEIGHT);
+  await lowerStock(ctx, path, 0, cutter);
   return { path };
 }
 

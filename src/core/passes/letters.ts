@@ -4,8 +4,8 @@ import type { HeightField } from '../field/height-field';
 import { Path, sinkingFeed } from '../motion/path';
 import { medialAxis, thinChain } from '../outline/medial';
 import { NearestOutline } from '../outline/nearest';
-import { shrinkPolygon } from '../outline/union';
-import type { LetterPass } from '../plan/job';
+import { offsetPolygon } from '../outline/union';
+import type { LetterPass } from '../plan/pass';
 import { CLEARANCE, clearHeights, highestAlong, lowerStock, type PassContext, SAFE_HEIGHT } from './context';
 import { rampOnto } from './ramp';
 
@@ -188,7 +188,7 @@ function linesOf(g: Groove, ctx: PassContext, cutter: Cutter): Line[] {
     out.push(make(inSteps(xy), false));
   }
   if (widest > limit)
-    for (const r of shrinkPolygon(g.polygon, limit, STRAIGHT)) out.push(make(inSteps([...r, r[0], r[1]]), true));
+    for (const r of offsetPolygon(g.polygon, -limit, STRAIGHT)) out.push(make(inSteps([...r, r[0], r[1]]), true));
   return out;
 }
 

@@ -3,7 +3,7 @@ import { buildTarget, MASK } from '../arrange/target';
 import { AIR, boardGrid, type HeightField, makeField } from '../field/height-field';
 import { localHost } from '../kernels/host';
 import { DRAWER } from '../plan/defaults';
-import type { FinishPass, RoughPass } from '../plan/job';
+import type { FinishPass, RoughPass } from '../plan/pass';
 import { makeContext } from './context';
 import { planFinish } from './finish';
 import { roughLevels } from './levels';
@@ -25,6 +25,8 @@ const rough: RoughPass = {
   rampAngle: 4,
 };
 const finish: FinishPass = { id: 'f', kind: 'finish', cutter: 'ball3', area, angle: 0, stepover: 0.4, tolerance: 0.01 };
+
+const region = (trench: number) => ({ area, trench, within: null });
 
 /** What stands on a grid, as a composite that lies `lift` mm over its datum. */
 const standing = (f: HeightField, lift = 0) => ({
@@ -49,9 +51,9 @@ function mound(mode: 'raised' | 'sunk' = 'raised') {
     low: mode === 'sunk' ? -6 : 0,
     skin: 0,
     drop: 0,
-    areas: [{ area, trench: mode === 'raised' ? 9.525 : 0 }],
+    regions: [region(mode === 'raised' ? 9.525 : 0)],
   });
-  return makeContext(target, { x: 80, y: 60 }, mode, localHost);
+  return makeContext(target, { x: 80, y: 60, thickness: 20 }, mode, localHost);
 }
 
 test('levels pass through large flats, in even steps of at most the stepdown', () => {
@@ -73,7 +75,7 @@ test.each(['rings', 'raster'] as const)(
   'roughing by %s: sinks only on ramps, moves over at a low height, and stays off the kept board',
   async (strategy) => {
     const ctx = mound();
-    const { path, levels } = await planRough(ctx, { ...rough, strategy }, endmill, 9.525);
+    const { path, levels } = await planRough(ctx, { ...rough, strategy }, endmill, region(9.525));
     expect(levels.at(-1)).toBeCloseTo(-5.5, 1);
     const d = path.data;
     let highest = -Infinity;
@@ -94,7 +96,7 @@ test.each(['rings', 'raster'] as const)(
 test('finishing runs on the surface at any angle, within its tolerance', async () => {
   for (const angle of [0, 90, 37]) {
     const ctx = mound();
-    const { path } = await planFinish(ctx, { ...finish, angle }, ball, 3.175);
+    const { path } = await planFinish(ctx, { ...finish, angle }, ball, region(3.175));
     const d = path.data;
     let lowest = 0;
     for (let k = 0; k < d.length; k += 4) {
@@ -132,7 +134,7 @@ test('a strip too thin to stand goes with the trench; a firm one stays', () => {
     low: 0,
     skin: 0,
     drop: 0,
-    areas: [{ area, trench: 10 }],
+    regions: [region(10)],
   });
   const at = (x: number, y: number) => mask[Math.round(y / 0.2) * relief.width + Math.round(x / 0.2)];
   expect(at(0.6, 30)).toBe(MASK.waste);

@@ -1,9 +1,9 @@
-import { inArea } from '../arrange/target';
+import { inRegion, type Region } from '../arrange/target';
 import { type Cutter, tipRadius } from '../cutter/cutter';
 import { distanceInside } from '../field/distance';
 import { type HeightField, sampleField } from '../field/height-field';
 import { thinLine } from '../motion/thin';
-import type { FinishPass } from '../plan/job';
+import type { FinishPass } from '../plan/pass';
 import type { PassContext } from './context';
 
 /** Samples that the row between is longer than the crease, at each end. */
@@ -39,7 +39,7 @@ export class Raster {
   readonly ux: number;
   readonly uy: number;
   private readonly step: number;
-  private readonly reach: number;
+  private readonly wider: number;
   private readonly cliff: number;
   /** 1 where the whole bit stands on fields that are cleared already; null when none is. */
   private readonly idle: Uint8Array | null;
@@ -48,7 +48,7 @@ export class Raster {
     private readonly ctx: PassContext,
     private readonly pass: FinishPass,
     private readonly cutter: Cutter,
-    trench: number,
+    private readonly region: Region,
     private readonly offset: HeightField,
   ) {
     const a = (pass.angle * Math.PI) / 180;
@@ -59,7 +59,8 @@ export class Raster {
     this.cliff = 4 * offset.cell;
     // The tip's centre goes one radius beyond the outline, so that it sweeps the foot of the wall, and a row more.
     this.idle = idleCells(ctx, cutter);
-    this.reach = Math.max(0, trench - Math.max(tipRadius(cutter), cutter.diameter / 4)) + pass.stepover;
+    const inwards = Math.max(tipRadius(cutter), cutter.diameter / 4);
+    this.wider = Math.max(0, region.trench - inwards) + pass.stepover - region.trench;
   }
 
   private allowed(x: number, y: number): boolean {
@@ -72,9 +73,8 @@ export class Raster {
     const j = Math.min(field.height - 1, Math.max(0, Math.round((cy - field.originY) / field.cell)));
     if (this.idle?.[j * field.width + i] && beyond === 0) return false;
     const out = outside[j * field.width + i] + beyond;
-    const { area } = this.pass;
-    if (area.kind === 'face') return beyond <= this.cutter.diameter / 2 && (mode === 'raised' || out <= 0);
-    return inArea(area, this.reach, mode, x, y, out);
+    if (this.region.area.kind === 'face') return beyond <= this.cutter.diameter / 2 && (mode === 'raised' || out <= 0);
+    return inRegion(this.region, mode, x, y, out, this.wider);
   }
 
   private height(x: number, y: number): number {

@@ -1,9 +1,9 @@
-import { FRAIL, inArea } from '../arrange/target';
+import { FRAIL, inRegion, type Region } from '../arrange/target';
 import { type Cutter, profileOf } from '../cutter/cutter';
 import { distanceInside } from '../field/distance';
 import { AIR, type HeightField, padField, poolField } from '../field/height-field';
 import { Path } from '../motion/path';
-import type { RoughPass } from '../plan/job';
+import type { RoughPass } from '../plan/pass';
 import { clearByRings, clearByRows, type Level } from './clear-level';
 import { clearHeights, lowerStock, type PassContext, SAFE_HEIGHT } from './context';
 import { roughLevels } from './levels';
@@ -20,7 +20,7 @@ export interface Roughed {
  * the errors only ever leave a little more wood.
  * Lowers ctx.stock to what is certainly open afterwards.
  */
-export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutter, trench: number): Promise<Roughed> {
+export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutter, region: Region): Promise<Roughed> {
   const R = cutter.diameter / 2;
   const fine = ctx.planning.cell;
   const factor = Math.max(1, Math.min(Math.round(cutter.diameter / 32 / fine), Math.round(ctx.stock.cell / fine)));
@@ -40,7 +40,7 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
     grown = { ...grid, data };
   }
   const lowest = await ctx.host.offset(grown, profileOf(cutter), slack);
-  const domain = domainOf(ctx, pass, trench, grid, overrun);
+  const domain = domainOf(ctx, region, grid, overrun);
   const ground = ctx.target.ground + pass.stockToLeave;
   for (let k = 0; k < lowest.length; k++) lowest[k] = domain[k] ? Math.max(lowest[k], ground) : Infinity;
   const levels = roughLevels(lowest, grown.data, 0, pass.stepdown);
@@ -98,7 +98,7 @@ function overrunOf(ctx: PassContext, cutter: Cutter, reach: number): number {
 }
 
 /** Where the tip's centre may be at all: over the pass's area, and over the edge where it must. */
-function domainOf(ctx: PassContext, pass: RoughPass, trench: number, grid: HeightField, overrun: number): Uint8Array {
+function domainOf(ctx: PassContext, region: Region, grid: HeightField, overrun: number): Uint8Array {
   const { outside, field } = ctx.target;
   const out = new Uint8Array(grid.width * grid.height);
   for (let j = 0; j < grid.height; j++) {
@@ -113,7 +113,7 @@ function domainOf(ctx: PassContext, pass: RoughPass, trench: number, grid: Heigh
       const b = Math.min(field.height - 1, Math.max(0, Math.round((cy - field.originY) / field.cell)));
       if (
         field.data[b * field.width + a] < 0 &&
-        inArea(pass.area, trench + FRAIL, ctx.mode, cx, cy, outside[b * field.width + a])
+        inRegion(region, ctx.mode, cx, cy, outside[b * field.width + a], FRAIL)
       )
         out[j * grid.width + i] = 1;
     }

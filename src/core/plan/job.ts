@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { gapSchema, layerSchema, seatSchema, THE_BOARD } from '../arrange/layer';
 import { type Cutter, cutterSchema } from '../cutter/cutter';
-import { trimNumber } from '../units/length';
 import { orderProblem } from './order';
+import { layersNamed, type Pass, passProblems, passSchema } from './pass';
 import { upgradeJob } from './upgrade';
 
 // Lengths in mm, feeds in mm/min, accelerations in mm/s2, angles in degrees, unless a name says otherwise.
@@ -44,63 +44,6 @@ export const boardSchema = z.object({
 });
 export type Board = z.infer<typeof boardSchema>;
 
-export const areaSchema = z.discriminatedUnion('kind', [
-  /** The relief and its trench; null lets the width be worked out from the bit. */
-  z.object({ kind: z.literal('relief'), trench: finite.min(0).max(200).nullable() }),
-  z.object({ kind: z.literal('face') }),
-  z
-    .object({ kind: z.literal('frame'), x0: finite, y0: finite, x1: finite, y1: finite })
-    .refine((a) => a.x1 > a.x0 && a.y1 > a.y0, 'a frame needs x1 above x0 and y1 above y0'),
-]);
-export type Area = z.infer<typeof areaSchema>;
-
-const common = { id: z.string().min(1).max(64), cutter: z.string().min(1), area: areaSchema };
-
-export const passSchema = z.discriminatedUnion('kind', [
-  z.object({
-    ...common,
-    kind: z.literal('rough'),
-    strategy: z.enum(['rings', 'raster']),
-    /** Direction of the rows, raster only. */
-    angle: finite.min(-360).max(360),
-    stepover: positive,
-    stepdown: positive,
-    /** Left along the surface's normal, to the side as well as below. */
-    stockToLeave: finite.min(0).max(20),
-    rampAngle: positive.max(45),
-  }),
-  /** Level fields at exactly their height, by a bit with a flat bottom; finishing stays off them. */
-  z.object({
-    ...common,
-    kind: z.literal('flat'),
-    stepover: positive,
-    stepdown: positive,
-    rampAngle: positive.max(45),
-    /** How far finishing still goes over a cleared field's edge, beyond its bit's own radius. */
-    overlap: finite.min(0).max(50),
-  }),
-  /** Grooves of the layers that are cut with a V bit, along their middles. */
-  z.object({
-    ...common,
-    kind: z.literal('letter'),
-    /** Deepest that is taken at once. */
-    stepdown: positive,
-  }),
-  z.object({
-    ...common,
-    kind: z.literal('finish'),
-    angle: finite.min(-360).max(360),
-    stepover: positive,
-    /** Points are thinned so that the path lies between the surface and this much above it. */
-    tolerance: finite.min(0.001).max(0.2),
-  }),
-]);
-export type Pass = z.infer<typeof passSchema>;
-export type RoughPass = Extract<Pass, { kind: 'rough' }>;
-export type FlatPass = Extract<Pass, { kind: 'flat' }>;
-export type LetterPass = Extract<Pass, { kind: 'letter' }>;
-export type FinishPass = Extract<Pass, { kind: 'finish' }>;
-
 const documentSchema = z
   .object({
     version: z.literal(2),
@@ -130,28 +73,7 @@ const documentSchema = z
       if (c.diameter > Math.max(job.board.x, job.board.y)) {
         bad(['passes', i, 'cutter'], `${c.name} is ${c.diameter} mm wide, wider than the board; choose a smaller bit`);
       }
-      if (p.kind !== 'letter') {
-        const most = p.kind === 'finish' ? c.diameter : c.diameter / 2;
-        if (p.stepover > most) {
-          const share = p.kind === 'finish' ? 'the diameter' : 'half the diameter, so that no ribs are left standing';
-          bad(
-            ['passes', i, 'stepover'],
-            `${p.stepover} mm is more than ${share} of ${c.name}; use up to ${trimNumber(most, 4)} mm`,
-          );
-        }
-        if (p.stepover < c.diameter / 400) {
-          bad(
-            ['passes', i, 'stepover'],
-            `${p.stepover} mm is under 1/400 of ${c.name}; use at least ${c.diameter / 400} mm`,
-          );
-        }
-      }
-      if (p.kind === 'flat' && c.shape !== 'endmill' && c.shape !== 'bullnose')
-        bad(['passes', i, 'cutter'], `${c.name} has no flat bottom; flats need an end mill`);
-      if (p.kind === 'letter' && c.shape !== 'v')
-        bad(['passes', i, 'cutter'], `${c.name} is no V bit; letters need one of the angle that they are shaped for`);
-      if (p.kind !== 'finish' && p.stepdown < 0.02)
-        bad(['passes', i, 'stepdown'], `${p.stepdown} mm is too thin; use at least 0.02 mm`);
+      for (const { path, message } of passProblems(p, c)) bad(['passes', i, path], message);
     });
     const order = orderProblem(job.passes);
     if (order) bad(['passes'], `${order}; change their order`);
@@ -163,6 +85,14 @@ const documentSchema = z
     job.layers.forEach((l, i) => {
       if (l.mask.kind === 'layer' && !ids.has(l.mask.layer))
         bad(['layers', i, 'mask'], `"${l.mask.layer}" is no layer of this job; choose another mask`);
+    });
+    job.passes.forEach((p, i) => {
+      for (const id of layersNamed(p))
+        if (!ids.has(id))
+          bad(
+            ['passes', i],
+            `"${id}" is no layer of this job; choose another outline for ${p.kind === 'cutout' ? 'the cut-out' : 'the pass'}`,
+          );
     });
     job.gaps.forEach((g, i) => {
       for (const end of [g.of, g.from]) {
@@ -183,7 +113,7 @@ export const jobSchema = z.preprocess(upgradeJob, documentSchema);
 export type Job = z.infer<typeof documentSchema>;
 
 /** The cutter of a pass. */
-export function cutterOf(job: Job, pass: Pass): Cutter {
+export function cutterOf(job: Pick<Job, 'cutters'>, pass: Pass): Cutter {
   return job.cutters.find((c) => c.id === pass.cutter)!;
 }
 

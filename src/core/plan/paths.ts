@@ -1,16 +1,17 @@
-import type { Groove } from '../arrange/grooves';
-import type { Target } from '../arrange/target';
+import type { Region, Target } from '../arrange/target';
 import { type Cutter, scallop, tipRadius } from '../cutter/cutter';
 import { type Grid, gridOf } from '../field/height-field';
 import type { Path } from '../motion/path';
 import { motionTime } from '../motion/time';
 import { planFlats } from '../passes/clear-flats';
 import { makeContext, type PassContext } from '../passes/context';
+import { type CutoutFacts, planCutout } from '../passes/cutout';
 import { planFinish } from '../passes/finish';
 import { planLetters } from '../passes/letters';
 import { planRough } from '../passes/rough';
-import { cutterOf, type FlatPass, type Job, type Pass } from './job';
+import { cutterOf, type Job } from './job';
 import { placeFor } from './order';
+import type { FlatPass, Pass } from './pass';
 import { proposeFlat } from './propose';
 import type { PlanEnvironment, StageResult } from './stage';
 
@@ -31,6 +32,8 @@ export interface PassSummary {
   cutSeconds: number;
   rapidSeconds: number;
   moves: number;
+  /** A cut-out's depths, lines and tabs; null for other passes. */
+  cutout: CutoutFacts | null;
 }
 
 type PathMeta = { stock: Grid } & Omit<PassSummary, 'id'>;
@@ -48,18 +51,26 @@ const DOING: Record<Pass['kind'], string> = {
   flat: 'flats',
   finish: 'finishing',
   letter: 'letters',
+  cutout: 'cut-out',
 };
 
-function planPass(ctx: PassContext, pass: Pass, cutter: Cutter, trench: number): Promise<{ path: Path }> {
+function planPass(
+  ctx: PassContext,
+  pass: Pass,
+  cutter: Cutter,
+  region: Region,
+): Promise<{ path: Path; cutout?: CutoutFacts }> {
   switch (pass.kind) {
     case 'rough':
-      return planRough(ctx, pass, cutter, trench);
+      return planRough(ctx, pass, cutter, region);
     case 'flat':
-      return planFlats(ctx, pass, cutter);
+      return planFlats(ctx, pass, cutter, region);
     case 'finish':
-      return planFinish(ctx, pass, cutter, trench);
+      return planFinish(ctx, pass, cutter, region);
     case 'letter':
       return planLetters(ctx, pass, cutter);
+    case 'cutout':
+      return planCutout(ctx, pass, cutter);
   }
 }
 
@@ -69,14 +80,14 @@ function describePass(
   trench: number,
   moves: Float64Array,
   job: Job,
-): Omit<PassSummary, 'id'> {
+): Omit<PassSummary, 'id' | 'cutout'> {
   const R = tipRadius(cutter);
   return {
     kind: pass.kind,
     cutter: cutter.id,
     stockToLeave: pass.kind === 'rough' ? pass.stockToLeave : 0,
-    stepover: pass.kind === 'letter' ? 0 : pass.stepover,
-    stepdown: pass.kind === 'finish' ? 0 : pass.stepdown,
+    stepover: 'stepover' in pass ? pass.stepover : 0,
+    stepdown: 'stepdown' in pass ? pass.stepdown : 0,
     trench,
     ridge: pass.kind === 'finish' && R > 0 ? scallop(R, pass.stepover) : 0,
     ...motionTime(moves, job.machine),
@@ -91,21 +102,23 @@ export class PassPlanner {
   constructor(
     private readonly job: Job,
     private readonly target: Target,
-    private readonly trenches: number[],
+    /** Where each pass works. */
+    private readonly regions: (Region | null)[],
     private readonly seated: string,
     private readonly env: PlanEnvironment,
-    private readonly grooves: () => Promise<Groove[]>,
+    private readonly shapes: Pick<PassContext, 'grooves' | 'outline'>,
   ) {}
 
-  /** Trench of a pass: by its id, or none for one that the job does not have. */
-  private trenchOf(pass: Pass): number {
-    return this.trenches[this.job.passes.findIndex((p) => p.id === pass.id)] ?? 0;
+  /** Where a pass works: by its id, or as one that the job does not have. */
+  private regionOf(pass: Pass): Region {
+    const at = this.job.passes.findIndex((p) => p.id === pass.id);
+    return this.regions[at] ?? { area: 'area' in pass ? pass.area : { kind: 'face' }, trench: 0, within: null };
   }
 
   /** @param passes the job's own, or others to compare with */
   async plan(passes: Pass[], progress: (name: string, share: number) => void): Promise<Planned[]> {
     const { job, target, env } = this;
-    const ctx = makeContext(target, { x: job.board.x, y: job.board.y }, job.seat.mode, env.host, this.grooves);
+    const ctx = makeContext(target, job.board, job.seat.mode, env.host, this.shapes);
     let key = this.seated;
     const out: Planned[] = [];
     for (let i = 0; i < passes.length; i++) {
@@ -113,14 +126,17 @@ export class PassPlanner {
       const cutter = cutterOf(job, pass);
       progress(DOING[pass.kind], i / passes.length);
       const { id: _, ...settings } = pass;
-      const trench = this.trenchOf(pass);
-      const input = { before: key, settings, trench, cutter, machine: job.machine };
+      const region = this.regionOf(pass);
+      const outline = pass.kind === 'cutout' ? (await ctx.outline(pass.outline)).map((r) => Array.from(r)) : null;
+      const { thickness } = job.board;
+      const input = { before: key, settings, trench: region.trench, outline, thickness, cutter, machine: job.machine };
       const name = JSON.stringify([pass.kind, input]);
       const done =
         this.planned.get(name) ??
         (await env.stage<PathMeta>(pass.kind, input, async () => {
-          const { path } = await planPass(ctx, pass, cutter, trench);
-          const meta = { stock: gridOf(ctx.stock), ...describePass(pass, cutter, trench, path.data, job) };
+          const { path, cutout = null } = await planPass(ctx, pass, cutter, region);
+          const facts = describePass(pass, cutter, region.trench, path.data, job);
+          const meta = { stock: gridOf(ctx.stock), ...facts, cutout };
           return { meta, arrays: { moves: path.data.slice(), stock: ctx.stock.data, cleared: ctx.cleared } };
         }));
       this.planned.set(name, done);

@@ -3,19 +3,23 @@ import { renderKey } from '../arrange/engine';
 import { grooveOf, isGroove } from '../arrange/grooves';
 import type { Layer } from '../arrange/layer';
 import { type Content, type Rendered, renderLayer } from '../arrange/render';
+import { type OutlineRef, outlineOf, type Shown } from '../arrange/silhouette';
 import { buildTarget, type Target } from '../arrange/target';
 import type { Window } from '../arrange/window';
 import { boardGrid, type Grid, gridOf, type HeightField } from '../field/height-field';
 import { SAFE_HEIGHT } from '../passes/context';
+import { type CutSlot, cutSlots } from '../passes/cutout';
 import { commentText, fileStem, type ProgramPart, writeProgram, zeroOf } from '../program/writer';
+import type { CutoutProof } from '../proof/connect';
 import { type Finding, sortFindings } from '../proof/finding';
 import { prove } from '../proof/prove';
 import { formatDuration, formatLength } from '../units/length';
+import { cutoutFindings } from './cutout-findings';
 import { geometryFindings } from './geometry';
 import { cellOf, type Job } from './job';
 import { compareFlats, type FlatSaving, PassPlanner, type PassSummary, type Planned } from './paths';
+import { regionOf, resolveAreas } from './regions';
 import type { PlanEnvironment } from './stage';
-import { resolveTrenches } from './trenches';
 
 export interface PlannedProgram {
   file: string;
@@ -47,6 +51,8 @@ export interface PlanSummary {
   seconds: number;
   /** What clearing level fields with a flat bit saves, or would save; null where there are none. */
   flats: FlatSaving | null;
+  /** What the proof found of every cut-out. */
+  cutouts: (CutoutProof & { pass: string })[];
 }
 
 export interface Plan {
@@ -59,7 +65,7 @@ export interface Plan {
 }
 
 /** Raised when what a stage computes from the same input changes, so that stored results are not taken for new ones. */
-const VERSION = 4;
+const VERSION = 5;
 
 /** What is known of a layer's content besides its heights. */
 export interface ContentFacts {
@@ -70,6 +76,9 @@ export interface ContentFacts {
   /** Letters that the font does not have. */
   missing: string[];
 }
+
+/** Most that arcs may lie off the path that they are fitted to, mm. */
+const ARC_TOLERANCE = 0.01;
 
 export type LoadContent = (l: Layer) => Promise<{ content: Content; facts: ContentFacts }>;
 
@@ -144,6 +153,15 @@ export async function composeJob(
     z: made.result.arrays.z as Float32Array,
     cover: made.result.arrays.cover as Uint8Array,
     layers: parts.map((p) => p.facts),
+    /** The layers with what their silhouettes are taken from. */
+    shown: (): Promise<Shown[]> =>
+      Promise.all(
+        parts.map(async ({ l, r }) => {
+          // Files are traced around their cells: their content is not read again for it.
+          const outlined = l.source.kind === 'words' || l.source.kind === 'shape';
+          return { layer: l, rendered: r, content: outlined ? (await load(l)).content : {} };
+        }),
+      ),
   };
 }
 
@@ -159,9 +177,15 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
   const made = await composeJob(job, grid, load, env);
 
   env.progress('target', 0.05);
-  const trenches = resolveTrenches(job);
-  const areas = job.passes.map((p, i) => ({ area: p.area, trench: trenches[i] }));
-  const seated = await env.stage('target', { composite: made.key, areas }, async () => {
+  let shown: Promise<Shown[]> | null = null;
+  const outline = async (ref: OutlineRef) => {
+    shown ??= made.shown();
+    return outlineOf(ref, await shown, grid, job.seat.mode);
+  };
+  const areas = await resolveAreas(job, outline);
+  const plain = areas.map((a) => a && { ...a, polygon: a.polygon?.map((r) => Array.from(r)) });
+  const regions = areas.map((a) => a && regionOf(a, grid));
+  const seated = await env.stage('target', { composite: made.key, areas: plain }, async () => {
     const t = buildTarget({
       grid,
       z: made.z,
@@ -171,7 +195,7 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
       low: made.facts.low,
       skin: job.seat.skin,
       drop: job.seat.drop,
-      areas,
+      regions: regions.filter((r) => r !== null),
     });
     return { meta: { ground: t.ground }, arrays: { field: t.field.data, mask: t.mask, outside: t.outside } };
   });
@@ -182,11 +206,16 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
     outside: arrays.outside as Float32Array,
     ground: seated.result.meta.ground,
   };
-  const findings = geometryFindings(job, target, trenches, made.facts, made.layers);
-
-  const paths = new PassPlanner(job, target, trenches, seated.key, env, () =>
-    Promise.all(job.layers.filter(isGroove).map(async (l) => grooveOf(l, (await load(l)).content))),
+  const findings = geometryFindings(
+    job,
+    target,
+    areas.map((a) => a?.trench ?? 0),
+    made.facts,
+    made.layers,
   );
+
+  const grooves = () => Promise.all(job.layers.filter(isGroove).map(async (l) => grooveOf(l, (await load(l)).content)));
+  const paths = new PassPlanner(job, target, regions, seated.key, env, { grooves, outline });
   const planned = await paths.plan(job.passes, (name, share) => env.progress(name, 0.1 + 0.4 * share));
   const flats = await compareFlats(job, planned, paths);
 
@@ -194,9 +223,17 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
   const zero = zeroOf(job.board);
   const programs = writePrograms(job, planned, zero);
   env.progress('proof', 0.6);
+  const cutouts: CutSlot[] = [];
+  for (const { pass, cutter, summary } of planned) {
+    if (pass.kind === 'cutout' && summary.cutout)
+      cutouts.push({ pass, cutter, facts: summary.cutout, outline: await outline(pass.outline) });
+  }
+  for (const c of cutouts) findings.push(...cutoutFindings(job, c.pass, c.cutter, c.facts));
+  const { target: whole, slots } = await cutSlots(target, cutouts, env.host);
   const proofInput = {
     VERSION,
     target: seated.key,
+    cutouts: cutouts.map((c) => c.facts),
     texts: programs.map((p) => [p.file, p.text, p.rough]),
     board: job.board,
     machine: job.machine,
@@ -205,7 +242,16 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
   const proof = await env.stage('proof', proofInput, async () => {
     const written = programs.map((p) => ({ file: p.file, text: p.text, tool: p.cutter, rough: p.rough }));
     const p = await prove(
-      { programs: written, cutters: job.cutters, zero, target, board: job.board, machine: job.machine },
+      {
+        programs: written,
+        cutters: job.cutters,
+        zero,
+        target: whole,
+        board: job.board,
+        machine: job.machine,
+        slots,
+        cutouts: cutouts.map((c) => c.facts),
+      },
       env.host,
     );
     return {
@@ -215,6 +261,7 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
         deepest: p.deepest,
         leftShare: p.deviation.leftShare,
         volumes: p.volumes,
+        cutouts: p.cutouts,
       },
       arrays: { cut: p.cut.data, deviation: p.deviation.map, ...(p.rough ? { rough: p.rough.data } : {}) },
     };
@@ -239,9 +286,10 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
       leftShare: m.leftShare,
       seconds: programs.reduce((s, p) => s + p.seconds, 0),
       flats,
+      cutouts: m.cutouts.map((c, i) => ({ ...c, pass: cutouts[i].pass.id })),
     },
-    target: target.field,
-    mask: target.mask,
+    target: whole.field,
+    mask: whole.mask,
     cut: { ...grid, data: out.cut },
     rough: out.rough ? { ...grid, data: out.rough } : null,
     deviation: out.deviation,
@@ -279,6 +327,7 @@ function writePrograms(job: Job, planned: Planned[], zero: { x: number; y: numbe
       toolNumber: p.cutter.number,
       rpm: p.cutter.rpm,
       moves: p.moves,
+      arcs: p.pass.kind === 'cutout' ? ARC_TOLERANCE : 0,
     }));
     const text = writeProgram(parts, {
       header,

@@ -3,6 +3,7 @@ import type { SourceInfo } from '../sources/inspect';
 import { DRAWER, HOBBY_MACHINE } from './defaults';
 import { cellOf, describeIssues, jobSchema, MAX_CELLS } from './job';
 import { packStage, unpackStage } from './pack';
+import type { RoughPass } from './pass';
 import { proposeJob, SOUND_FLOOR, stepdownFor } from './propose';
 import { resolveTrenches } from './trenches';
 import { sectionOf } from './view';
@@ -124,7 +125,7 @@ test.each<[string, (j: ReturnType<typeof proposeJob>) => void, RegExp]>([
   [
     'an empty frame',
     (j) => {
-      j.passes[0].area = { kind: 'frame', x0: 5, y0: 0, x1: 5, y1: 9 };
+      (j.passes[0] as RoughPass).area = { kind: 'frame', x0: 5, y0: 0, x1: 5, y1: 9 };
     },
     /x1 above x0/,
   ],

@@ -1,11 +1,13 @@
 import { type Layer, PLAIN_LAYER } from '../arrange/layer';
+import { WHOLE_PIECE } from '../arrange/silhouette';
 import type { Cutter } from '../cutter/cutter';
 import { stepoverBase } from '../cutter/cutter';
 import type { SourceInfo } from '../sources/inspect';
 import { PLAIN_TONE } from '../sources/tone';
 import { MM_PER_INCH } from '../units/length';
 import { MATERIALS } from './defaults';
-import type { Board, FlatPass, Job, LetterPass, Machine } from './job';
+import type { Board, Job, Machine } from './job';
+import type { CutoutPass, FlatPass, LetterPass } from './pass';
 
 /** Floor kept under a proposed relief: the better of the two figures of the handbook, 1/8 in. */
 export const SOUND_FLOOR = 3.175;
@@ -206,5 +208,34 @@ export function plainJob(p: PlainJob): Job {
     ],
     output: { unit: 'mm', oneFile: false },
     cell: null,
+  };
+}
+
+/** Tabs in hardwood are about 8 mm tall and 25 mm long (trade handbook, section 3; common practice, no source), mm. */
+const TAB = { thickness: 8, length: 25 };
+
+/** Cuts the whole piece out, held by four tabs; none is thicker than a third of the board. */
+export function proposeCutout(job: Pick<Job, 'board'>, cutter: Cutter): CutoutPass {
+  const { thickness, material, spoilboard } = job.board;
+  return {
+    id: 'cutout',
+    kind: 'cutout',
+    cutter: cutter.id,
+    outline: { ...WHOLE_PIECE },
+    side: 'outside',
+    start: 'machined',
+    stepdown: stepdownFor(cutter, material),
+    rampAngle: 4,
+    into: spoilboard ? 0.5 : 0,
+    lead: 7,
+    last: 0.2,
+    floor: 0,
+    tabs: {
+      count: 4,
+      length: Math.min(TAB.length, clean(Math.min(job.board.x, job.board.y) / 10)),
+      thickness: clean(Math.min(TAB.thickness, Math.floor(thickness / 0.3) / 10)),
+      sloped: cutter.maxPlungeDepth === 0,
+      at: null,
+    },
   };
 }

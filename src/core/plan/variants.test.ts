@@ -47,7 +47,7 @@ test.each<[string, (j: Job) => void]>([
     'over the whole face',
     (j) => {
       raised(j);
-      for (const p of j.passes) p.area = { kind: 'face' };
+      for (const p of j.passes) if ('area' in p) p.area = { kind: 'face' };
     },
   ],
   [
@@ -126,7 +126,7 @@ test.each<[string, (j: Job) => void]>([
 test('in a frame the ball is warned of in the corners that the end mill does not reach, and nothing else', async () => {
   const { found, summary } = await plan((j) => {
     raised(j);
-    for (const p of j.passes) p.area = { kind: 'frame', x0: 20, y0: 15, x1: 140, y1: 95 };
+    for (const p of j.passes) if ('area' in p) p.area = { kind: 'frame', x0: 20, y0: 15, x1: 140, y1: 95 };
   });
   expect(found).toEqual(['stepdown']);
   expect(summary.deepest).toBeCloseTo(9, 1);

@@ -30,7 +30,7 @@ test('what is written is read back: every end within a rounding, never deeper th
         path.rapid(points[0][0], points[0][1], 5);
         for (const [x, y, z, cut] of points) cut ? path.feed(x, y, z, 1234) : path.rapid(x, y, z);
         const zero = zeroOf({ ...board, zZero });
-        const text = writeProgram([{ title: 't', toolNumber: 1, rpm: 16000, moves: path.data }], {
+        const text = writeProgram([{ title: 't', toolNumber: 1, rpm: 16000, moves: path.data, arcs: 0 }], {
           header: ['h'],
           zero,
           unit,
@@ -74,7 +74,7 @@ test('a program is plain: units first, modal words once, no digit too many, safe
   path.feed(20, 10, -1.23456, 1800);
   path.feed(30, 12.3, -1.23456, 1800);
   path.rapid(30, 12.3, 5);
-  const text = writeProgram([{ title: 'rough', toolNumber: 3, rpm: 16000, moves: path.data }], {
+  const text = writeProgram([{ title: 'rough', toolNumber: 3, rpm: 16000, moves: path.data, arcs: 0 }], {
     header: ['Plaque (of oak)'],
     zero: { x: 0, y: 0, z: 0 },
     unit: 'mm',

@@ -1,3 +1,4 @@
+import { BLOCK, fitArcs } from '../motion/arcs';
 import type { Board, Origin } from '../plan/job';
 import { MM_PER_INCH, trimNumber } from '../units/length';
 
@@ -25,6 +26,8 @@ export interface ProgramPart {
   rpm: number;
   /** Moves as Path holds them, board coordinates. */
   moves: Float64Array;
+  /** Most that arcs may lie off the moves, mm; 0 writes every move as it is. */
+  arcs: number;
 }
 
 export interface ProgramOptions {
@@ -50,7 +53,8 @@ export function commentText(text: string): string {
 /**
  * Writes RS-274 (ISO 6983) text: absolute coordinates, feed in units a minute, modal words left out when unchanged, at
  * most 3 decimals of a mm (4 of an inch) and no trailing zeros. Heights are rounded upwards, so that rounding never cuts
- * deeper than planned. Every program begins and ends at safeZ with the spindle off.
+ * deeper than planned. Arcs are G2 and G3 with their centre from where they start (I, J); ends rounded to the last decimal lie within
+ * a thousandth of the same radius. Every program begins and ends at safeZ with the spindle off.
  */
 export function writeProgram(parts: ProgramPart[], o: ProgramOptions): string {
   const digits = o.unit === 'mm' ? 3 : 4;
@@ -82,19 +86,22 @@ export function writeProgram(parts: ProgramPart[], o: ProgramOptions): string {
     let z = safe;
     let f = '';
     let mode = 0;
-    const m = part.moves;
-    for (let k = 0; k < m.length; k += 4) {
+    const m = blocksOf(part);
+    for (let k = 0; k < m.length; k += BLOCK) {
       const X = num((m[k] - o.zero.x) * scale);
       const Y = num((m[k + 1] - o.zero.y) * scale);
       const Z = num(Math.ceil((m[k + 2] - o.zero.z) * scale * grid - 1e-6) / grid);
-      const code = m[k + 3] > 0 ? 1 : 0;
+      const code = m[k + 3] > 0 ? m[k + 4] || 1 : 0;
       let line = '';
-      if (X !== x) line += ` X${X}`;
-      if (Y !== y) line += ` Y${Y}`;
+      if (X !== x || code > 1) line += ` X${X}`;
+      if (Y !== y || code > 1) line += ` Y${Y}`;
       if (Z !== z) line += ` Z${Z}`;
-      if (line === '') continue;
+      if (line === '' || (code > 1 && X === x && Y === y)) continue;
       if (k === 0 && Z !== safe) throw new Error('a path must begin at the safe height');
-      if (code === 1) {
+      if (code > 1) {
+        line += ` I${num((m[k + 5] - o.zero.x) * scale - Number(x))} J${num((m[k + 6] - o.zero.y) * scale - Number(y))}`;
+      }
+      if (code > 0) {
         const F = trimNumber(m[k + 3] * scale, o.unit === 'mm' ? 0 : 1);
         if (F !== f) line += ` F${F}`;
         f = F;
@@ -109,6 +116,14 @@ export function writeProgram(parts: ProgramPart[], o: ProgramOptions): string {
   }
   lines.push('M5', 'M30', '');
   return lines.join('\n');
+}
+
+/** The blocks of a part: its moves, or the lines and arcs that they are brought to. */
+function blocksOf({ moves, arcs }: ProgramPart): Float64Array {
+  if (arcs > 0) return fitArcs(moves, arcs);
+  const out = new Float64Array((moves.length / 4) * BLOCK);
+  for (let k = 0; k < moves.length / 4; k++) out.set(moves.subarray(4 * k, 4 * k + 4), k * BLOCK);
+  return out;
 }
 
 /** A file name from what people typed: letters, digits and dashes only, so that it can never be a path. */

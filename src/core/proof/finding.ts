@@ -20,6 +20,9 @@ export const RULES = [
   'nothing-to-cut',
   'missing-letters',
   'groove',
+  'joined',
+  'loose',
+  'corner',
 ] as const;
 export type Rule = (typeof RULES)[number];
 export type Severity = 'error' | 'warning' | 'note';

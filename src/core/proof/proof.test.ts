@@ -61,6 +61,8 @@ async function rules(
       target: change.target ?? target(),
       board: { ...board, ...change.board },
       machine: { ...HOBBY_MACHINE, ...change.machine },
+      slots: null,
+      cutouts: [],
     },
     localHost,
   );

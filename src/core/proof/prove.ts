@@ -4,6 +4,7 @@ import type { HeightField } from '../field/height-field';
 import type { KernelHost } from '../kernels/host';
 import type { Board, Machine } from '../plan/job';
 import { formatLength } from '../units/length';
+import { type CutoutProof, checkCutout, type PlannedCutout } from './connect';
 import { compareSurfaces, type Deviation } from './deviation';
 import type { Finding } from './finding';
 import { checkRun } from './run-checks';
@@ -21,6 +22,9 @@ export interface ProofInput {
   target: Target;
   board: Board;
   machine: Machine;
+  /** Cells that cut-outs run through, and each cut-out; null when there is none. */
+  slots: Uint8Array | null;
+  cutouts: PlannedCutout[];
 }
 
 export interface Proof {
@@ -33,9 +37,55 @@ export interface Proof {
   deepest: number;
   /** Volume removed by each program, mm3. */
   volumes: number[];
+  /** What still joins the sides of each cut-out. */
+  cutouts: CutoutProof[];
 }
 
 const mm = (v: number) => formatLength(v);
+
+/** Whether a cell or one of its neighbours is a slot's: walls are met to a cell. */
+function besideSlot(slots: Uint8Array, k: number, width: number): boolean {
+  for (const row of [k - width, k, k + width]) for (let q = row - 1; q <= row + 1; q++) if (slots[q]) return true;
+  return false;
+}
+
+/** Tabs thinner than this hardly hold, mm (common practice, no source). */
+const FRAIL_TAB = 1;
+
+function cutoutFindings(c: CutoutProof, board: Board): Finding[] {
+  const out: Finding[] = [];
+  if (c.joined) {
+    out.push({
+      rule: 'joined',
+      severity: 'error',
+      message: 'the piece is still joined to its frame here, and not by a tab',
+      remedy: 'cut deeper into the spoilboard, or plan the cut-out again',
+      ...c.joined,
+    });
+  }
+  if (c.tabs.length === 0) {
+    out.push({
+      rule: 'loose',
+      severity: 'warning',
+      message: 'no tab holds the piece: it comes loose in the last lap',
+      remedy: 'set tabs, or hold it by tape or vacuum',
+      x: board.x / 2,
+      y: board.y / 2,
+    });
+  }
+  for (const t of c.tabs) {
+    if (t.thickness >= FRAIL_TAB && t.length > 0.5) continue;
+    out.push({
+      rule: 'loose',
+      severity: 'warning',
+      message: `a tab of ${mm(t.length)} x ${mm(t.thickness)} hardly holds the piece`,
+      remedy: 'make the tabs thicker or longer, or move this one to where more of the board stands',
+      x: t.x,
+      y: t.y,
+    });
+  }
+  return out;
+}
 
 /** Cuts the board with the written programs and says what it shows. */
 export async function prove(input: ProofInput, host: KernelHost): Promise<Proof> {
@@ -77,7 +127,7 @@ export async function prove(input: ProofInput, host: KernelHost): Promise<Proof>
   let lowest = 0;
   let lowestAt = 0;
   sim.cut.data.forEach((v, k) => {
-    if (v < lowest) {
+    if (v < lowest && !(input.slots && besideSlot(input.slots, k, target.field.width))) {
       lowest = v;
       lowestAt = k;
     }
@@ -128,6 +178,9 @@ export async function prove(input: ProofInput, host: KernelHost): Promise<Proof>
       y: board.y / 2,
     });
   }
+  const { slots } = input;
+  const cutouts = slots ? input.cutouts.map((c) => checkCutout(sim.cut, slots, board.thickness, c)) : [];
+  for (const c of cutouts) findings.push(...cutoutFindings(c, board));
   const volumes = input.programs.map((p) => volume.get(p.file) ?? 0);
-  return { cut: sim.cut, rough: sim.rough, deviation, findings, thinnest, deepest: -lowest, volumes };
+  return { cut: sim.cut, rough: sim.rough, deviation, findings, thinnest, deepest: -lowest, volumes, cutouts };
 }

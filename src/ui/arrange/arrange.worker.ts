@@ -4,11 +4,14 @@ import { detailOf, largerFor } from '@/core/arrange/detail';
 import { Arrangement, neededLayers } from '@/core/arrange/engine';
 import { type FlatField, flatFieldAt, standingBounds } from '@/core/arrange/flat-field';
 import type { Layer, Seat } from '@/core/arrange/layer';
-import { buildTarget, type TargetInput } from '@/core/arrange/target';
+import { outlineOf } from '@/core/arrange/silhouette';
+import { buildTarget } from '@/core/arrange/target';
 import { type Cutter, profileOf } from '@/core/cutter/cutter';
 import { AIR, boardGrid, type Grid, gridOf } from '@/core/field/height-field';
 import { localHost } from '@/core/kernels/host';
 import type { Bounds } from '@/core/outline/polygon';
+import type { Pass } from '@/core/plan/pass';
+import { regionOf, resolveAreas } from '@/core/plan/regions';
 import type { LaidWords } from '@/core/sources/lettering';
 import type { Words } from '@/core/sources/words';
 import { Contents } from './contents';
@@ -17,7 +20,8 @@ export interface ArrangeInput {
   layers: Layer[];
   seat: Seat;
   board: { x: number; y: number };
-  areas: TargetInput['areas'];
+  passes: Pass[];
+  cutters: Cutter[];
   /** The layer whose effect is looked at closely; less closely while something moves. */
   selected: string | null;
   moving: boolean;
@@ -74,8 +78,10 @@ function arrangementFor(had: Arrangement | null, board: { x: number; y: number }
 
 const coarseCell = (b: { x: number; y: number }) => Math.max(b.x, b.y) / COARSE;
 
-/** The target of a surface, on every n-th cell of it. */
-function look(s: Surface, input: ArrangeInput, facts: SurfaceFacts): Look {
+/** The target of what is arranged, on every n-th cell of it. */
+async function look(a: Arrangement, input: ArrangeInput): Promise<Look> {
+  const s = a.surface;
+  const facts = a.facts();
   const g = s.grid;
   const step = Math.max(1, Math.ceil(Math.max(g.width, g.height) / VIEW));
   let grid = gridOf(g);
@@ -103,6 +109,13 @@ function look(s: Surface, input: ArrangeInput, facts: SurfaceFacts): Look {
       }
     }
   }
+  const areas = await resolveAreas(input, (ref) => {
+    const shown = input.layers.flatMap((layer) => {
+      const [content, rendered] = [contents.get(layer), a.rendered(layer, input.layers)];
+      return layer.hidden || !content || !rendered ? [] : [{ layer, content, rendered }];
+    });
+    return outlineOf(ref, shown, g, input.seat.mode);
+  });
   const { field, mask } = buildTarget({
     grid,
     z,
@@ -112,7 +125,7 @@ function look(s: Surface, input: ArrangeInput, facts: SurfaceFacts): Look {
     low: facts.low,
     skin: input.seat.skin,
     drop: input.seat.drop,
-    areas: input.areas,
+    regions: areas.filter((r) => r !== null).map((r) => regionOf(r, grid)),
   });
   return {
     cells: g.width * g.height,
@@ -178,7 +191,7 @@ const api = {
     const start = performance.now();
     coarse = arrangementFor(coarse, input.board, coarseCell(input.board));
     const effects = coarse.effects(input.layers, input.seat);
-    const out = look(coarse.surface, input, coarse.facts());
+    const out = await look(coarse, input);
     const problems: Record<string, string> = {};
     for (const l of input.layers) {
       const p = contents.problem(l);
@@ -198,7 +211,7 @@ const api = {
     const cell = Math.max(input.cell, Math.sqrt((input.board.x * input.board.y) / MOST_FULL));
     full = arrangementFor(full, input.board, cell);
     full.update(input.layers, input.seat);
-    const out = look(full.surface, input, full.facts());
+    const out = await look(full, input);
     const answer = { ...out, target: out.target.slice(), mask: out.mask.slice() };
     answer.seconds = (performance.now() - start) / 1000;
     return transfer(answer, [answer.target.buffer, answer.mask.buffer]);

@@ -2,7 +2,6 @@
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { cellOf, type Job } from '@/core/plan/job';
-import { resolveTrenches } from '@/core/plan/trenches';
 import type { ArrangeApi, ArrangeInput, CoarseLook, Look } from './arrange.worker';
 
 const remotes: { quick?: Remote<ArrangeApi>; thorough?: Remote<ArrangeApi> } = {};
@@ -17,12 +16,12 @@ export function arranger(which: 'quick' | 'thorough' = 'quick'): Remote<ArrangeA
 }
 
 export function arrangeInput(job: Job, selected: string | null, moving = false): ArrangeInput {
-  const trenches = resolveTrenches(job);
   return {
     layers: job.layers,
     seat: job.seat,
     board: { x: job.board.x, y: job.board.y },
-    areas: job.passes.map((p, i) => ({ area: p.area, trench: trenches[i] })),
+    passes: job.passes,
+    cutters: job.cutters,
     selected,
     moving,
     cell: cellOf(job).cell,

@@ -1,7 +1,8 @@
 'use client';
 import { chipLoad, stepoverBase } from '@/core/cutter/cutter';
-import { cutterOf, type Pass } from '@/core/plan/job';
+import { cutterOf } from '@/core/plan/job';
 import { placeFor } from '@/core/plan/order';
+import type { Pass } from '@/core/plan/pass';
 import { resolveTrenches } from '@/core/plan/trenches';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
 import { api, type PlanInfo } from '../api';
@@ -9,6 +10,7 @@ import { Choice, FeedField, Folded, LengthField, NumberField } from '../controls
 import { PASS_NAMES } from '../job/pass-ribbon';
 import type { CardProps } from './board-card';
 import { Card, Figures, Sentence } from './card';
+import { CutoutFields, CutoutSentence } from './cutout-fields';
 import { CutterFields, CutterMark } from './cutter-fields';
 import { addPass, takeCutter } from './pass-edit';
 import {
@@ -30,7 +32,13 @@ interface Props extends CardProps {
   onSelect(id: string): void;
 }
 
-const ADD_NAMES = { rough: 'Roughing', flat: 'Flats', finish: 'Finishing', letter: 'Letters' } as const;
+const ADD_NAMES = {
+  rough: 'Roughing',
+  flat: 'Flats',
+  finish: 'Finishing',
+  letter: 'Letters',
+  cutout: 'Cut-out',
+} as const;
 /** A saving of less is not worth a question, s. */
 const WORTH = 60;
 
@@ -66,6 +74,14 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
           <FlatSentence seconds={done?.seconds} flats={flats} />
         ) : pass.kind === 'letter' ? (
           <LetterSentence seconds={done?.seconds} cutter={cutter} />
+        ) : pass.kind === 'cutout' ? (
+          <CutoutSentence
+            job={job}
+            pass={pass}
+            seconds={done?.seconds}
+            facts={done?.cutout ?? null}
+            proof={fresh ? plan?.summary?.cutouts.find((c) => c.pass === pass.id) : undefined}
+          />
         ) : (
           <FinishSentence pass={pass} cutter={cutter} seconds={done?.seconds} />
         )}
@@ -97,10 +113,12 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
         <FlatFields pass={pass} cutter={cutter} edit={edit} />
       ) : pass.kind === 'letter' ? (
         <LetterFields pass={pass} cutter={cutter} edit={edit} />
+      ) : pass.kind === 'cutout' ? (
+        <CutoutFields job={job} pass={pass} cutter={cutter} edit={edit} />
       ) : (
         <FinishFields pass={pass} cutter={cutter} edit={edit} job={job} />
       )}
-      {pass.kind !== 'letter' && <AreaFields job={job} pass={pass} trench={trench} edit={edit} />}
+      {'area' in pass && pass.kind !== 'letter' && <AreaFields job={job} pass={pass} trench={trench} edit={edit} />}
       <FeedField
         label="Feed"
         value={cutter.feed}
@@ -141,7 +159,7 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
         )}
         <p className="soft pt-1 text-sm">Add one more for</p>
         <div className="grid grid-cols-2 gap-1.5 pt-1">
-          {(['rough', 'flat', 'finish', 'letter'] as const).map((kind) => (
+          {(['rough', 'flat', 'finish', 'letter', 'cutout'] as const).map((kind) => (
             <button
               key={kind}
               type="button"

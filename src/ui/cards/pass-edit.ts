@@ -1,16 +1,17 @@
 import { type Cutter, stepoverBase } from '@/core/cutter/cutter';
-import type { Job, Pass } from '@/core/plan/job';
+import type { Job } from '@/core/plan/job';
 import { placeFor } from '@/core/plan/order';
-import { proposeFlat, proposeLetter, stepdownFor } from '@/core/plan/propose';
+import type { Pass } from '@/core/plan/pass';
+import { proposeCutout, proposeFlat, proposeLetter, stepdownFor } from '@/core/plan/propose';
 
 /** Puts a bit of the drawer into a pass, with the stepover and stepdown that suit it. */
 export function takeCutter(job: Job, id: string, cutter: Cutter): void {
   if (!job.cutters.some((c) => c.id === cutter.id)) job.cutters.push(cutter);
   const p = job.passes.find((q) => q.id === id)!;
   p.cutter = cutter.id;
-  if (p.kind !== 'letter') p.stepover = Number(((p.kind === 'finish' ? 0.08 : 0.4) * stepoverBase(cutter)).toFixed(4));
+  if ('stepover' in p) p.stepover = Number(((p.kind === 'finish' ? 0.08 : 0.4) * stepoverBase(cutter)).toFixed(4));
   if (p.kind === 'letter') p.stepdown = cutter.maxStepdown;
-  else if (p.kind !== 'finish') p.stepdown = stepdownFor(cutter, job.board.material);
+  else if ('stepdown' in p) p.stepdown = stepdownFor(cutter, job.board.material);
   job.cutters = job.cutters.filter((c) => job.passes.some((q) => q.cutter === c.id));
 }
 
@@ -45,6 +46,11 @@ function freshPass(job: Job, kind: Pass['kind'], cutter: Cutter, drawer: Cutter[
     case 'letter': {
       const v = [...job.cutters, ...drawer].find((c) => c.shape === 'v');
       return v ? proposeLetter(v) : null;
+    }
+    case 'cutout': {
+      const rough = job.cutters.find((c) => c.id === job.passes.find((p) => p.kind === 'rough')?.cutter);
+      const mill = [cutter, ...(rough ? [rough] : []), ...job.cutters, ...drawer].find((c) => c.shape === 'endmill');
+      return mill ? proposeCutout(job, mill) : null;
     }
   }
 }

@@ -1,9 +1,12 @@
 'use client';
+import { WHOLE_PIECE } from '@/core/arrange/silhouette';
 import { type Cutter, scallop, stepoverBase, tipRadius } from '@/core/cutter/cutter';
-import type { FinishPass, FlatPass, Job, LetterPass, Pass, RoughPass } from '@/core/plan/job';
+import type { Job } from '@/core/plan/job';
+import type { AreaPass, FinishPass, FlatPass, LetterPass, Pass, RoughPass } from '@/core/plan/pass';
 import type { FlatSaving } from '@/core/plan/paths';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
 import { Choice, LengthField, NumberField } from '../controls/fields';
+import { OutlineFields } from './outline-fields';
 
 /** What a roughing pass does and takes. */
 export function RoughSentence({ pass, seconds }: { pass: RoughPass; seconds?: number }) {
@@ -73,7 +76,7 @@ export function FlatSentence({ seconds, flats }: { seconds?: number; flats: Flat
 export type Edit = (f: (p: Pass) => void) => void;
 
 /** The most that a pass takes at once, and whether its bit bears that. */
-function Stepdown({
+export function Stepdown({
   pass,
   cutter,
   set,
@@ -253,7 +256,18 @@ export function LetterFields({ pass, cutter, edit }: { pass: LetterPass; cutter:
 }
 
 /** Where a pass works. */
-export function AreaFields({ job, pass, trench, edit }: { job: Job; pass: Pass; trench: number; edit: Edit }) {
+export function AreaFields({
+  job,
+  pass,
+  trench,
+  edit: editPass,
+}: {
+  job: Job;
+  pass: AreaPass;
+  trench: number;
+  edit: Edit;
+}) {
+  const edit = (f: (p: AreaPass) => void) => editPass((p) => 'area' in p && f(p));
   const { area } = pass;
   return (
     <>
@@ -264,6 +278,7 @@ export function AreaFields({ job, pass, trench, edit }: { job: Job; pass: Pass; 
           ['relief', job.seat.mode === 'sunk' || pass.kind === 'flat' ? 'the relief' : 'relief and trench'],
           ['face', 'the whole face'],
           ['frame', 'a frame'],
+          ['outline', 'inside an outline'],
         ]}
         onChange={(kind) =>
           edit((p) => {
@@ -272,7 +287,9 @@ export function AreaFields({ job, pass, trench, edit }: { job: Job; pass: Pass; 
                 ? { kind, trench: null }
                 : kind === 'face'
                   ? { kind }
-                  : { kind, x0: 0, y0: 0, x1: job.board.x, y1: job.board.y };
+                  : kind === 'outline'
+                    ? { kind, outline: { ...WHOLE_PIECE } }
+                    : { kind, x0: 0, y0: 0, x1: job.board.x, y1: job.board.y };
           })
         }
       />
@@ -296,6 +313,13 @@ export function AreaFields({ job, pass, trench, edit }: { job: Job; pass: Pass; 
               </button>
             )
           }
+        />
+      )}
+      {area.kind === 'outline' && (
+        <OutlineFields
+          job={job}
+          outline={area.outline}
+          set={(f) => edit((p) => p.area.kind === 'outline' && f(p.area.outline))}
         />
       )}
       {area.kind === 'frame' &&

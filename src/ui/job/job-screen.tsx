@@ -19,6 +19,7 @@ import { BoardCard } from '../cards/board-card';
 import { PassCard } from '../cards/pass-card';
 import { ProofCard } from '../cards/proof-card';
 import { RunCard } from '../cards/run-card';
+import { TabHandles } from '../cards/tab-handles';
 import { DepthStrip } from '../depth-strip/depth-strip';
 import { ThemeSwitch } from '../theme-switch';
 import { HeaderFacts } from './header-facts';
@@ -108,6 +109,7 @@ export function JobScreen({ id }: { id: string }) {
     line && Math.max(line.x0, line.x1) <= board.x && Math.max(line.y0, line.y1) <= board.y ? line : middle;
   const findings = !arranging && fresh && plan?.status === 'done' ? (plan.summary?.findings ?? []) : [];
   const pass = job.passes.find((p) => p.id === selectedPass) ?? job.passes[0];
+  const cut = fresh ? (plan?.summary?.passes.find((p) => p.id === pass.id)?.cutout ?? null) : null;
   const pick = (f: Finding) => {
     setPicked(f);
     setStation('Proof');
@@ -208,16 +210,20 @@ export function JobScreen({ id }: { id: string }) {
                     onPick={pick}
                     marked={arranging ? missed : null}
                     hands={
-                      arranging && (
-                        <LayerHandles
-                          job={job}
-                          selected={layers}
-                          close={look.coarse?.close ?? null}
-                          layout={layout}
-                          onSelect={setLayers}
-                          tryOut={state.tryOut}
-                          change={change}
-                        />
+                      station === 'Passes' && cut ? (
+                        <TabHandles passId={pass.id} facts={cut} layout={layout} change={change} />
+                      ) : (
+                        arranging && (
+                          <LayerHandles
+                            job={job}
+                            selected={layers}
+                            close={look.coarse?.close ?? null}
+                            layout={layout}
+                            onSelect={setLayers}
+                            tryOut={state.tryOut}
+                            change={change}
+                          />
+                        )
                       )
                     }
                   />

@@ -6,7 +6,13 @@ import { orderProblem } from '@/core/plan/order';
 import { formatDuration } from '@/core/units/length';
 import type { Summary } from '../api';
 
-export const PASS_NAMES = { rough: 'Rough', flat: 'Flats', finish: 'Finish', letter: 'Letters' } as const;
+export const PASS_NAMES = {
+  rough: 'Rough',
+  flat: 'Flats',
+  finish: 'Finish',
+  letter: 'Letters',
+  cutout: 'Cut out',
+} as const;
 
 interface Props {
   job: Job;

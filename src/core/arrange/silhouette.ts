@@ -1,0 +1,103 @@
+import { z } from 'zod';
+import { contourRings, ringArea, simplifyRing } from '../field/contours';
+import { AIR, type Grid } from '../field/height-field';
+import { applyAffine, type Polygon } from '../outline/polygon';
+import {
+  CORNERS,
+  dropHoles,
+  evenRings,
+  joinPolygons,
+  offsetPolygon,
+  smoothPolygon,
+  unionRings,
+} from '../outline/union';
+import { copiesOf } from './copies';
+import type { Layer } from './layer';
+import type { Content, Rendered } from './render';
+import { polygonOf } from './render';
+import { frameOf, windowGrid } from './window';
+
+/** An outline that follows from layers. Lengths in mm. */
+export const outlineRefSchema = z.object({
+  /** Layers whose silhouettes together are meant; null means the whole piece. */
+  of: z.array(z.string().min(1).max(64)).min(1).max(300).nullable(),
+  /** Layers whose silhouettes are taken out of it. */
+  less: z.array(z.string().min(1).max(64)).max(300),
+  /** Whether openings in it count. */
+  holes: z.boolean(),
+  /** How much larger it is all around, and whether its corners then are round or run out to a point. */
+  grow: z.number().finite().min(-500).max(500),
+  corner: z.enum(CORNERS),
+  /** Bumps and notches narrower than twice this are taken off. */
+  smooth: z.number().finite().min(0).max(100),
+});
+export type OutlineRef = z.infer<typeof outlineRefSchema>;
+
+/** The whole piece's outline as it is. */
+export const WHOLE_PIECE: OutlineRef = { of: null, less: [], holes: false, grow: 0, corner: 'round', smooth: 0 };
+
+/** Furthest that arcs of offsets lie from true ones, mm. */
+export const OUTLINE_TOLERANCE = 0.002;
+/** How far a traced outline may lie off the crossings between cells, in cells. */
+const WANDER = 0.6;
+
+/** What a layer is, to have its silhouette taken. */
+export interface Shown {
+  layer: Layer;
+  content: Content;
+  rendered: Rendered;
+}
+
+/** The rings around the cells of a window that are set, halfway to those that are not. Board coordinates, mm. */
+export function traceCells(set: (k: number) => boolean, g: Grid): Polygon {
+  const n = g.width * g.height;
+  const values = new Float32Array(n);
+  for (let k = 0; k < n; k++) values[k] = set(k) ? 0.5 : -0.5;
+  return (contourRings(values, g.width, g.height)[0] ?? []).map((r) => {
+    // The border around the grid counts as -1: half a cell beyond the outermost cells is a third of the way there.
+    const out = simplifyRing(r, WANDER);
+    for (let i = 0; i < out.length; i += 2) {
+      out[i] = g.originX + out[i] * g.cell;
+      out[i + 1] = g.originY + out[i + 1] * g.cell;
+    }
+    return out;
+  });
+}
+
+/** The copies of a layer's own outline on the board, each cleaned by itself and then all as one: where two overlap both count. */
+export function copiesAsOne(l: Layer, local: Polygon): Polygon {
+  return unionRings(copiesOf(l.copies).flatMap((c) => evenRings(applyAffine(local, frameOf(l, c)))));
+}
+
+/** The silhouette of one layer: its own outline where it is made of one, else traced around its cells. */
+function silhouetteOfOne({ layer, content, rendered }: Shown, grid: Grid): Polygon {
+  const local = layer.mask.kind === 'none' ? polygonOf(layer, content) : null;
+  if (local) return copiesAsOne(layer, local);
+  const { heights, weight } = rendered;
+  return traceCells((k) => heights[k] !== AIR && (weight === null || weight[k] > 0), windowGrid(grid, rendered.window));
+}
+
+/** Whether a layer adds to the piece's outline. */
+export function addsToOutline(l: Layer, mode: 'raised' | 'sunk'): boolean {
+  return !l.hidden && (mode === 'sunk' || l.join === 'stack' || l.join === 'highest' || l.join === 'fade');
+}
+
+/**
+ * The outline that a reference means, rings with their inside at the left, board coordinates, mm.
+ * @param shown the job's layers that are not hidden
+ */
+export function outlineOf(ref: OutlineRef, shown: Shown[], grid: Grid, mode: 'raised' | 'sunk'): Polygon {
+  const together = (wanted: (l: Layer) => boolean) =>
+    unionRings(shown.filter((s) => wanted(s.layer)).flatMap((s) => silhouetteOfOne(s, grid)));
+  const { of, less } = ref;
+  let out = of ? together((l) => of.includes(l.id)) : together((l) => addsToOutline(l, mode));
+  if (!ref.holes) out = dropHoles(out);
+  if (less.length > 0)
+    out = joinPolygons(
+      'difference',
+      out,
+      together((l) => less.includes(l.id)),
+    );
+  out = smoothPolygon(out, ref.smooth, OUTLINE_TOLERANCE);
+  return offsetPolygon(out, ref.grow, OUTLINE_TOLERANCE, ref.corner).filter((r) => Math.abs(ringArea(r)) > 1e-6);
+}

@@ -1,0 +1,159 @@
+import { expect, test } from 'vitest';
+import { newShape } from '../arrange/new-layer';
+import type { Cutter } from '../cutter/cutter';
+import { localHost } from '../kernels/host';
+import { cutoutDepths } from '../passes/cutout';
+import { DRAWER, HOBBY_MACHINE } from './defaults';
+import { type Job, jobSchema } from './job';
+import { orderProblem } from './order';
+import type { CutoutPass } from './pass';
+import { planJob } from './pipeline';
+import { plainJob, proposeCutout } from './propose';
+
+const mill: Cutter = DRAWER.find((c) => c.id === 'em6')!;
+const ball: Cutter = DRAWER.find((c) => c.id === 'ball6')!;
+const env = {
+  host: localHost,
+  progress() {},
+  stage: async <M>(_: string, input: unknown, run: () => Promise<{ meta: M; arrays: never }>) => ({
+    key: JSON.stringify(input).slice(0, 5000),
+    result: await run(),
+  }),
+};
+const nothing = async () => ({ content: {}, facts: { depth: 0, step: 0, missing: [] } });
+
+/** A rounded panel of 80 x 50, 6 mm high, in a board of 19. */
+function panel(change: (p: CutoutPass, j: Job) => void = () => {}): Job {
+  const board = { x: 120, y: 90, thickness: 19, material: 'maple' };
+  const job = plainJob({ name: 'Panel', order: '', machine: HOBBY_MACHINE, rough: mill, finish: ball, board });
+  job.layers = [
+    {
+      ...newShape('panel', 'panel', { kind: 'rounded', radius: 12 }, { kind: 'flat' }, board),
+      size: { x: 80, y: 50 },
+      rise: 6,
+    },
+  ];
+  job.cell = 0.2;
+  const cutout = proposeCutout(job, mill);
+  change(cutout, job);
+  job.passes.push(cutout);
+  return job;
+}
+const planned = (change?: Parameters<typeof panel>[0]) => planJob(panel(change), nothing, env as never);
+const errors = (p: Awaited<ReturnType<typeof planned>>) =>
+  p.summary.findings.filter((f) => f.severity === 'error').map((f) => `${f.rule}: ${f.message}`);
+
+test('the cut-out leaves the piece joined by its tabs alone, each of the section that was asked for', async () => {
+  const plan = await planned();
+  expect(errors(plan)).toEqual([]);
+  const [c] = plan.summary.cutouts;
+  expect(c.joined).toBeNull();
+  expect(c.tabs).toHaveLength(4);
+  for (const t of c.tabs) {
+    expect(Math.abs(t.thickness - 6.3)).toBeLessThan(0.02);
+    expect(Math.abs(t.length - 9)).toBeLessThan(0.4);
+    expect(t.section).toBeGreaterThan(9 * 6.3);
+    // On the straight runs: the corners' roundings begin 12 mm from the panel's corners.
+    expect(Math.abs(t.x - 60) < 28 || Math.abs(t.y - 45) < 13).toBe(true);
+  }
+  const facts = plan.summary.passes.find((p) => p.kind === 'cutout')!.cutout!;
+  // The trench is open: all of it to within what roughing and the ball leave standing there.
+  expect(facts.start).toBeLessThan(-4);
+  expect(facts.start).toBeGreaterThan(-6.1);
+  expect(facts.bottom).toBe(-19.5);
+  expect(facts.levels).toBe(Math.ceil((facts.start + 19.5) / 2.54));
+  // The thinnest place is of the piece, not of the slot.
+  expect(plan.summary.thinnest).toBeGreaterThanOrEqual(13 - 1e-3);
+  // Written with arcs, and read back as such.
+  expect(plan.summary.programs.at(-1)!.text.match(/^G[23] /gm)!.length).toBeGreaterThan(20);
+}, 60_000);
+
+test('depths add up to the board, and laps are counted from the stepdown', () => {
+  // Common practice, no source: started 0.75 in down in a 1 in board, 0.25 in is left; passes = ceil(depth / stepdown).
+  const pass = { ...proposeCutout(panel(), mill), into: 0, floor: 0, stepdown: 3.175 };
+  const d = cutoutDepths(pass, 25.4, -19.05);
+  expect(d.bottom).toBe(-25.4);
+  expect(-19.05 - d.bottom).toBeCloseTo(6.35, 9);
+  expect(d.levels).toBe(2);
+  expect(cutoutDepths({ ...pass, into: 0.5 }, 25.4, -19.05).levels).toBe(3);
+  expect(cutoutDepths(pass, 25.4, 0).levels).toBe(8);
+  // Two stages: the first leaves its floor, and tabs are never higher than what stands.
+  const two = cutoutDepths({ ...pass, floor: 0.8, tabs: { ...pass.tabs, thickness: 10 } }, 25.4, -19.05);
+  expect(two).toMatchObject({ floor: -25.4 + 0.8, bottom: -25.4, levels: 2, tabTop: -19.05 });
+});
+
+test.each<[string, (p: CutoutPass, j: Job) => void]>([
+  ['from the top', (p) => Object.assign(p, { start: 'top' })],
+  [
+    'with upright tabs, few and long',
+    (p) => Object.assign(p, { tabs: { count: 2, length: 20, thickness: 4, sloped: false, at: null } }),
+  ],
+  ['in two stages', (p) => Object.assign(p, { last: 0.4, floor: 0.8 })],
+  ['with nothing left at the side', (p) => Object.assign(p, { last: 0 })],
+  ['with a floor and nothing at the side', (p) => Object.assign(p, { last: 0, floor: 0.5 })],
+  ['on the line of a larger outline', (p) => Object.assign(p, { side: 'on', outline: { ...p.outline, grow: 5 } })],
+  ['with sharp corners, larger', (p) => Object.assign(p, { outline: { ...p.outline, grow: 3, corner: 'sharp' } })],
+  [
+    'with a hole in it',
+    (p, j) => {
+      j.layers.push({
+        ...newShape('hole', 'hole', { kind: 'circle' }, { kind: 'flat' }, j.board),
+        size: { x: 24, y: 24 },
+        join: 'carve',
+        rise: 2,
+      });
+      p.outline = { ...p.outline, holes: true, less: ['hole'] };
+    },
+  ],
+  [
+    'inside a circle',
+    (p, j) => {
+      j.layers[0] = { ...j.layers[0], size: { x: 60, y: 60 }, centre: { x: 60, y: 45 } };
+      Object.assign(p, { side: 'inside', outline: { ...p.outline, grow: -8 } });
+    },
+  ],
+])(
+  'a cut-out %s: the proof finds no gouge, no rapid in wood, and only tabs between the sides',
+  async (_, change) => {
+    const plan = await planned(change);
+    expect(errors(plan)).toEqual([]);
+    // No lap, no way in or out bites deeper than the bit may.
+    expect(plan.summary.findings.map((f) => f.rule)).not.toContain('stepdown');
+    const { tabs } = plan.summary.passes.find((p) => p.kind === 'cutout')!.cutout!;
+    const [c] = plan.summary.cutouts;
+    expect(c.joined).toBeNull();
+    expect(c.tabs).toHaveLength(tabs.length);
+    const pass = panel(change).passes.at(-1) as CutoutPass;
+    for (const t of c.tabs) {
+      expect(Math.abs(t.thickness - pass.tabs.thickness)).toBeLessThan(0.02);
+      // Along the tip's line; around a small circle the chord is a little shorter than the arc.
+      expect(Math.abs(t.length - pass.tabs.length)).toBeLessThan(0.6);
+    }
+  },
+  60_000,
+);
+
+test('without tabs it is said that the piece comes loose; tabs go where the hand sets them', async () => {
+  const loose = await planned((p) => Object.assign(p.tabs, { count: 0 }));
+  expect(loose.summary.findings.map((f) => f.rule)).toContain('loose');
+  const set = await planned((p) => Object.assign(p.tabs, { count: 1, at: [{ x: 75, y: 10 }] }));
+  const [t] = set.summary.cutouts[0].tabs;
+  expect(t.x).toBeCloseTo(75, 3);
+  expect(t.y).toBeCloseTo(20 - 3.175, 3);
+});
+
+test('what cannot be cut out is refused with the reason', () => {
+  const said = (change: Parameters<typeof panel>[0]) =>
+    jobSchema
+      .safeParse(panel(change))
+      .error?.issues.map((i) => i.message)
+      .join() ?? '';
+  expect(said(() => {})).toBe('');
+  expect(said((p) => Object.assign(p, { cutter: ball.id }))).toContain('a cut-out needs an end mill');
+  expect(said((p) => Object.assign(p, { outline: { ...p.outline, of: ['gone'] } }))).toContain('"gone" is no layer');
+  expect(said((p) => Object.assign(p.tabs, { at: [{ x: 1, y: 1 }] }))).toContain('place them anew');
+  expect(said((p) => Object.assign(p, { floor: 9 }))).toContain('thicker than the tabs');
+  expect(orderProblem([{ kind: 'cutout' }, { kind: 'finish' }])).toBe(
+    'finishing after the cut-out would work on a piece that hangs by its tabs only',
+  );
+});

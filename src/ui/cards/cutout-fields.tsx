@@ -1,0 +1,191 @@
+'use client';
+import type { Cutter } from '@/core/cutter/cutter';
+import type { CutoutFacts } from '@/core/passes/cutout';
+import type { Job } from '@/core/plan/job';
+import type { CutoutPass } from '@/core/plan/pass';
+import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
+import type { Summary } from '../api';
+import { Choice, Folded, LengthField, NumberField, Tick } from '../controls/fields';
+import { OutlineFields } from './outline-fields';
+import { type Edit, Stepdown } from './pass-fields';
+
+/** How a cut-out's depths add up, and what holds the piece at the end, as the proof found it. */
+export function CutoutSentence({
+  job,
+  pass,
+  seconds,
+  facts,
+  proof,
+}: {
+  job: Job;
+  pass: CutoutPass;
+  seconds?: number;
+  facts: CutoutFacts | null;
+  proof: Summary['cutouts'][number] | undefined;
+}) {
+  if (!facts)
+    return (
+      <>
+        Cuts through the board, <b>{formatLength(pass.into)}</b> into the spoilboard.
+      </>
+    );
+  const open = -facts.start;
+  const sections = proof?.tabs.map((t) => t.section) ?? [];
+  return (
+    <>
+      {open > 0.01 ? (
+        <>
+          <b>{formatLength(open)}</b> are open already, <b>{formatLength(job.board.thickness - open)}</b> are left:
+          together the board's {formatLength(job.board.thickness)}
+        </>
+      ) : (
+        <>
+          Cuts the board's <b>{formatLength(job.board.thickness)}</b> from the top
+        </>
+      )}
+      , and <b>{formatLength(pass.into)}</b> into the spoilboard. {facts.levels} {facts.levels === 1 ? 'lap' : 'laps'}
+      {(pass.last > 0 || pass.floor > 0) && ' and a last one'}
+      {seconds !== undefined && (
+        <>
+          , in <b>{formatDuration(seconds)}</b>
+        </>
+      )}
+      .{' '}
+      {proof?.joined ? (
+        <span className="text-accent">It is still joined to its frame beside the tabs.</span>
+      ) : proof && proof.tabs.length > 0 ? (
+        <>
+          The piece then hangs by its {proof.tabs.length} {proof.tabs.length === 1 ? 'tab' : 'tabs'} alone, of{' '}
+          <b>{trimNumber(Math.min(...sections), 0)} mm²</b> or more.
+        </>
+      ) : (
+        proof && <span className="text-accent">Nothing holds the piece at the end but tape or vacuum.</span>
+      )}
+    </>
+  );
+}
+
+/** The numbers of a cut-out. */
+export function CutoutFields({ job, pass, cutter, edit }: { job: Job; pass: CutoutPass; cutter: Cutter; edit: Edit }) {
+  const set = (f: (p: CutoutPass) => void) => edit((p) => p.kind === 'cutout' && f(p));
+  const { tabs } = pass;
+  return (
+    <>
+      <OutlineFields job={job} outline={pass.outline} set={(f) => set((p) => f(p.outline))} />
+      <Choice
+        label="The bit runs"
+        value={pass.side}
+        options={[
+          ['outside', 'outside of the line'],
+          ['inside', 'inside of the line'],
+          ['on', 'on the line'],
+        ]}
+        onChange={(v) => set((p) => (p.side = v))}
+      />
+      <Choice
+        label="Starts"
+        value={pass.start}
+        options={[
+          ['machined', 'where it is open to already'],
+          ['top', "at the board's top"],
+        ]}
+        onChange={(v) => set((p) => (p.start = v))}
+      />
+      <Stepdown pass={pass} cutter={cutter} set={(v) => set((p) => (p.stepdown = v))} />
+      <LengthField
+        label="Into the spoilboard"
+        value={pass.into}
+        min={0}
+        max={10}
+        onChange={(v) => set((p) => (p.into = v))}
+        note={job.board.spoilboard ? undefined : <span className="text-accent">there is none under this board</span>}
+      />
+      <NumberField
+        label="Tabs"
+        value={tabs.count}
+        min={0}
+        max={60}
+        suffix=""
+        onChange={(v) => set((p) => Object.assign(p.tabs, { count: Math.round(v), at: null }))}
+        note={
+          tabs.count === 0 ? (
+            <span className="text-accent">only with tape or vacuum: the piece comes loose</span>
+          ) : tabs.at ? (
+            <button type="button" className="link" onClick={() => set((p) => (p.tabs.at = null))}>
+              let them place themselves
+            </button>
+          ) : (
+            'drag them on the board to other places'
+          )
+        }
+      />
+      {tabs.count > 0 && (
+        <>
+          <LengthField
+            label="Tab length"
+            value={tabs.length}
+            min={0}
+            open
+            max={200}
+            onChange={(v) => set((p) => (p.tabs.length = v))}
+            note="of the wood that stays, at its narrowest"
+          />
+          <LengthField
+            label="Tab thickness"
+            value={tabs.thickness}
+            min={0}
+            open
+            max={100}
+            onChange={(v) => set((p) => (p.tabs.thickness = v))}
+          />
+          <Tick
+            label="Sloped sides"
+            value={tabs.sloped}
+            onChange={(v) => set((p) => (p.tabs.sloped = v))}
+            note={
+              !tabs.sloped && cutter.maxPlungeDepth === 0 ? (
+                <span className="text-accent">this bit may not go straight down behind an upright tab</span>
+              ) : undefined
+            }
+          />
+        </>
+      )}
+      <Folded title="Last lap, ramp and way in">
+        <LengthField
+          label="Left at the side"
+          value={pass.last}
+          min={0}
+          max={5}
+          onChange={(v) => set((p) => (p.last = v))}
+          note="for one light lap at full depth in climb direction"
+        />
+        <LengthField
+          label="Left under it"
+          value={pass.floor}
+          min={0}
+          max={20}
+          onChange={(v) => set((p) => (p.floor = v))}
+          note="a floor that only the last lap takes away"
+        />
+        <NumberField
+          label="Ramp"
+          value={pass.rampAngle}
+          min={0}
+          open
+          max={45}
+          suffix="degrees"
+          onChange={(v) => set((p) => (p.rampAngle = v))}
+          note="along the line, never straight down"
+        />
+        <LengthField
+          label="Way in"
+          value={pass.lead}
+          min={0}
+          max={50}
+          onChange={(v) => set((p) => (p.lead = v))}
+          note="from the waste, at 45 degrees"
+        />
+      </Folded>
+    </>
+  );
+}

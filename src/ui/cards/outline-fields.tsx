@@ -1,0 +1,82 @@
+'use client';
+import type { Layer } from '@/core/arrange/layer';
+import { type OutlineRef, WHOLE_PIECE } from '@/core/arrange/silhouette';
+import type { Job } from '@/core/plan/job';
+import { Choice, Folded, LengthField, Tick } from '../controls/fields';
+
+const WHOLE = 'whole';
+
+/** What outlines can be taken of: the whole piece, groups, layers. */
+function choices(layers: Layer[]): { id: string; name: string; of: string[] | null }[] {
+  const shown = layers.filter((l) => !l.hidden);
+  const groups = [...new Set(shown.flatMap((l) => l.group ?? []))];
+  return [
+    { id: WHOLE, name: 'the whole piece', of: null },
+    ...groups.map((g) => {
+      const of = shown.filter((l) => l.group === g);
+      return { id: `group ${g}`, name: `group of ${of[0].name}`, of: of.map((l) => l.id) };
+    }),
+    ...shown.map((l) => ({ id: l.id, name: l.name, of: [l.id] })),
+  ];
+}
+
+const same = (a: string[] | null, b: string[] | null) => JSON.stringify(a) === JSON.stringify(b);
+
+/** Whose outline is meant, and how it is changed. */
+export function OutlineFields({
+  job,
+  outline,
+  set,
+}: {
+  job: Job;
+  outline: OutlineRef;
+  set(f: (o: OutlineRef) => void): void;
+}) {
+  const all = choices(job.layers);
+  const chosen = all.find((c) => same(c.of, outline.of)) ?? all[0];
+  const less = all.find((c) => c.of !== null && same(c.of, outline.less));
+  return (
+    <>
+      <Choice
+        label="Outline of"
+        value={chosen.id}
+        options={all.map((c) => [c.id, c.name] as const)}
+        onChange={(id) => set((o) => (o.of = all.find((c) => c.id === id)?.of ?? null))}
+      />
+      <LengthField
+        label="Larger by"
+        value={outline.grow}
+        min={-500}
+        max={500}
+        onChange={(v) => set((o) => (o.grow = v))}
+        note="smaller with a number below 0"
+      />
+      <Folded title="More of this outline">
+        <Choice
+          label="Without"
+          value={less?.id ?? ''}
+          options={[['', 'nothing'], ...all.filter((c) => c.of !== null).map((c) => [c.id, c.name] as const)]}
+          onChange={(id) => set((o) => (o.less = all.find((c) => c.id === id)?.of ?? WHOLE_PIECE.less))}
+        />
+        <Choice
+          label="Corners"
+          value={outline.corner}
+          options={[
+            ['round', 'round, when larger'],
+            ['sharp', 'run out to a point'],
+          ]}
+          onChange={(v) => set((o) => (o.corner = v))}
+        />
+        <LengthField
+          label="Smoothed by"
+          value={outline.smooth}
+          min={0}
+          max={100}
+          onChange={(v) => set((o) => (o.smooth = v))}
+          note="bumps and notches narrower than twice this go"
+        />
+        <Tick label="Openings in it count" value={outline.holes} onChange={(v) => set((o) => (o.holes = v))} />
+      </Folded>
+    </>
+  );
+}
