@@ -1,10 +1,15 @@
 import { createHash } from 'node:crypto';
 import { type Layer, PLAIN_LAYER } from '@/core/arrange/layer';
+import { newWords } from '@/core/arrange/new-layer';
 import { DRAWER, HOBBY_MACHINE } from '@/core/plan/defaults';
 import type { Job } from '@/core/plan/job';
-import { fileLayer, plainJob, proposeJob } from '@/core/plan/propose';
+import { placeFor } from '@/core/plan/order';
+import { fileLayer, plainJob, proposeCutout, proposeFlat, proposeJob, proposeLetter } from '@/core/plan/propose';
 import type { SourceInfo } from '@/core/sources/inspect';
 import { inspectSource } from '@/core/sources/inspect';
+import { layWords, readFont } from '@/core/sources/lettering';
+import type { Words } from '@/core/sources/words';
+import { shippedFont } from '@/server/content';
 import { readSource } from '@/server/read-source';
 import { demoPatterns, heightPng } from './patterns';
 import { plaque, type Shape } from './shapes';
@@ -30,7 +35,10 @@ interface Taken {
 }
 
 /** A demo job of some files, each read as an upload would be. */
-async function demoJob(files: { name: string; bytes: Uint8Array }[], make: (f: Taken[]) => Job): Promise<DemoJob> {
+async function demoJob(
+  files: { name: string; bytes: Uint8Array }[],
+  make: (f: Taken[]) => Job | Promise<Job>,
+): Promise<DemoJob> {
   const taken = await Promise.all(
     files.map(async (f) => ({
       file: f.name,
@@ -38,14 +46,60 @@ async function demoJob(files: { name: string; bytes: Uint8Array }[], make: (f: T
       info: inspectSource(await readSource(f.bytes, f.name)),
     })),
   );
-  return { files: new Map(files.map((f, i) => [taken[i].hash, f])), job: make(taken) };
+  return { files: new Map(files.map((f, i) => [taken[i].hash, f])), job: await make(taken) };
 }
 
 const common = { machine: HOBBY_MACHINE, rough: bit('em6'), finish: bit('ball3') };
 const board = { x: 300, y: 200, thickness: 19, material: 'maple' };
 
-/** The wall plaque of the mill, joined from seven layers. */
-function arranged([sheaf, ribbon, ear]: Taken[]): Job {
+/** Words that a V bit cuts into what lies beneath, set and measured as the page does it; `at` is where their line begins to count from. */
+async function grooved(
+  id: string,
+  name: string,
+  words: Pick<Words, 'text' | 'font' | 'fontName' | 'height' | 'line'>,
+  at: { x: number; y: number },
+): Promise<Layer> {
+  const all: Words = {
+    stretch: 1,
+    spacing: 0.4,
+    kerning: true,
+    nudges: {},
+    lineGap: 1.6,
+    align: 'middle',
+    ...words,
+  };
+  const { size, origin } = layWords(all, readFont((await shippedFont(words.font))!, words.fontName));
+  const layer = newWords(id, all, size, board);
+  return {
+    ...layer,
+    name,
+    source: { kind: 'words', words: all, relief: { kind: 'vee', angle: bit('v60').includedAngle } },
+    join: 'carve',
+    rise: 2.5,
+    centre: { x: Number((at.x - origin.x).toFixed(4)), y: Number((at.y - origin.y).toFixed(4)) },
+  };
+}
+
+/** Along the middle of the ribbon, a sine as Bezier curves, lowered so that small letters stand about it. */
+function ribbonLine(): string {
+  const wave = RIBBON.x / 3;
+  const high = (5 * RIBBON.x) / 220;
+  const low = 2.2;
+  const y = (v: number) => (low - v).toFixed(3);
+  const h = wave / 2;
+  // A half wave between its crests has its control points at 0.3642 of its length.
+  const c = 0.3642 * wave;
+  return [
+    `M ${-2 * h} ${y(0)}`,
+    `C ${(-2 * h + 0.5123 * h).toFixed(3)} ${y(-0.5123 * (Math.PI / 2) * high)} ${(-h - c / 2).toFixed(3)} ${y(-high)} ${-h} ${y(-high)}`,
+    `C ${(-h + c).toFixed(3)} ${y(-high)} ${(h - c).toFixed(3)} ${y(high)} ${h} ${y(high)}`,
+    `C ${(h + c / 2).toFixed(3)} ${y(high)} ${(2 * h - 0.5123 * h).toFixed(3)} ${y(0.5123 * (Math.PI / 2) * high)} ${2 * h} ${y(0)}`,
+  ].join(' ');
+}
+const RIBBON = { x: 176, y: 36.8 };
+
+/** The wall plaque of the mill, joined from ten layers, three of them words that a V bit cuts; cleared, lettered and cut out. */
+async function arranged([sheaf, ribbon, ear]: Taken[]): Promise<Job> {
   const job = plainJob({ ...common, name: 'Ottersedge plaque', order: 'OE-100', board });
   const panel = (id: string, name: string, x: number, y: number, radius: number): Layer => ({
     ...PLAIN_LAYER,
@@ -73,7 +127,7 @@ function arranged([sheaf, ribbon, ear]: Taken[]): Job {
     group: 'Ears',
   });
   job.layers = [
-    panel('panel', 'Panel', 280, 180, 22),
+    panel('panel', 'Panel', 268, 168, 22),
     {
       ...panel('field', 'Field', 240, 140, 12),
       source: {
@@ -95,7 +149,7 @@ function arranged([sheaf, ribbon, ear]: Taken[]): Job {
     {
       ...fileLayer('ribbon', ribbon.file, ribbon.hash, ribbon.info),
       name: 'Ribbon',
-      size: { x: 176, y: 36.8 },
+      size: { ...RIBBON },
       rise: 4,
       lift: 4.4,
       centre: { x: 150, y: 62 },
@@ -128,7 +182,34 @@ function arranged([sheaf, ribbon, ear]: Taken[]): Job {
       rise: 2.2,
       centre: { x: 150, y: 153 },
     },
+    await grooved(
+      'flour',
+      'Flour',
+      { text: 'Flour', font: 'script', fontName: 'Script', height: 17, line: { kind: 'straight' } },
+      { x: 74, y: 108 },
+    ),
+    await grooved(
+      'bread',
+      'Bread',
+      { text: 'Bread', font: 'script', fontName: 'Script', height: 17, line: { kind: 'straight' } },
+      { x: 226, y: 108 },
+    ),
+    await grooved(
+      'motto',
+      'Ground by water',
+      {
+        text: 'Ground by water',
+        font: 'slab-bold',
+        fontName: 'Slab, bold',
+        height: 7,
+        line: { kind: 'curve', d: ribbonLine() },
+      },
+      { x: 150, y: 62 },
+    ),
   ];
+  job.cutters.push(bit('v60'));
+  job.passes.push(proposeLetter(bit('v60')), proposeCutout(job, bit('em6')));
+  job.passes.splice(placeFor(job.passes, 'flat'), 0, proposeFlat(job)!);
   return job;
 }
 

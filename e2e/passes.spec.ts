@@ -11,13 +11,18 @@ test.beforeAll(async () => {
   const demo = (await demoJobs())[3];
   // What is made here alone is planned and proven sooner.
   const made = ['panel', 'field', 'name'];
-  plaque = { ...demo.job, layers: demo.job.layers.filter((l) => made.includes(l.id)) };
+  plaque = {
+    ...demo.job,
+    layers: demo.job.layers.filter((l) => made.includes(l.id)),
+    passes: demo.job.passes.filter((p) => p.kind === 'rough' || p.kind === 'finish'),
+    cutters: demo.job.cutters.filter((c) => c.shape !== 'v'),
+  };
 });
 test.afterAll(async () => {
   await server.close();
 });
 
-test('words cut with a V bit and flats cleared by the end mill: offered, taken, proven, and the minutes said', async ({
+test('words by a V bit, flats by the end mill, cut out with tabs: taken with the mouse, proven, and the minutes said', async ({
   page,
 }) => {
   const id = await putJob(plaque);
@@ -48,8 +53,30 @@ test('words cut with a V bit and flats cleared by the end mill: offered, taken, 
   await expect(page.getByText('finishing after cutting letters would wear the edges of letters off')).toBeVisible();
   await page.getByRole('button', { name: /^Letters with V 60/ }).click();
   await expect(page.getByText(/^Cuts the V grooves of/)).toBeVisible();
+  // Cut out: the tabs show on the board, and one is dragged along the line to another place.
+  await page.getByText('More of this pass').click();
+  await page.getByRole('button', { name: 'Cut-out', exact: true }).click();
+  await expect(page.getByText(/The piece then hangs by its 4 tabs alone/)).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText(/are open already/)).toContainText("together the board's 19 mm");
+  const tab = page.getByRole('button', { name: /^Tab 1 at / });
+  const box = (await tab.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + 20, box.y + box.height / 2 + 4, { steps: 4 });
+  await page.mouse.move(box.x + box.width / 2 + 40, box.y + box.height / 2 + 8, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByText('let them place themselves')).toBeVisible();
+  await saved(page);
+  const cut = (await jobOf(id)).passes.at(-1)!;
+  expect(cut).toMatchObject({ kind: 'cutout', tabs: { count: 4 } });
+  expect(cut.kind === 'cutout' && cut.tabs.at).toHaveLength(4);
+  await expect(page.getByText(/The piece then hangs by its 4 tabs alone/)).toBeVisible({ timeout: 120_000 });
+  const moved = (await tab.boundingBox())!;
+  expect(Math.hypot(moved.x - box.x, moved.y - box.y)).toBeGreaterThan(20);
   await page.getByRole('button', { name: /^Proof / }).click();
   await expect(page.getByText('Cut from the programs as written: nothing too deep')).toBeVisible({ timeout: 120_000 });
   await page.getByRole('button', { name: /^Run / }).click();
   await expect(page.getByText(/v-60/).first()).toBeVisible();
+  // The bit comes back for the cut-out, in a program of its own.
+  await expect(page.getByText(/end-mill-6\.35\.nc/)).toHaveCount(2);
 });

@@ -120,3 +120,74 @@ test('the cookie mould leaves the top around it untouched', async () => {
   expect(plan.summary.deepest).toBeCloseTo(9, 1);
   expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
 }, 300_000);
+
+describe('the arranged plaque: flats by the end mill, words by a V bit on the field and along the ribbon, cut out', () => {
+  let plan: Plan;
+  let job: Job;
+  beforeAll(async () => {
+    ({ plan, job } = await planDemo(3));
+  }, 300_000);
+  /** Differences of the proof from the target within a box, mm. */
+  const within = (x0: number, y0: number, x1: number, y1: number) => {
+    const { target: t, cut } = plan;
+    let [low, high] = [Infinity, -Infinity];
+    for (let k = 0; k < t.data.length; k++) {
+      const x = t.originX + (k % t.width) * t.cell;
+      const y = t.originY + Math.floor(k / t.width) * t.cell;
+      if (x < x0 || x > x1 || y < y0 || y > y1) continue;
+      low = Math.min(low, cut.data[k] - t.data[k]);
+      high = Math.max(high, cut.data[k] - t.data[k]);
+    }
+    return { low, high };
+  };
+
+  test('the proof, from the programs as written, has no gouge over 0.02 mm and no error', () => {
+    let deepest = 0;
+    for (const d of plan.deviation) deepest = Math.min(deepest, d);
+    expect(deepest).toBeGreaterThan(-0.02);
+    expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+  });
+
+  test('the field is level within 0.01 mm, and clearing it saves minutes against the ball alone', () => {
+    // A stretch of the field between the words and the frame, free of layers.
+    const { low, high } = within(60, 128, 90, 140);
+    expect(low).toBeGreaterThanOrEqual(-0.002);
+    expect(high - low).toBeLessThan(0.01);
+    expect(plan.summary.flats!.offer).toBeNull();
+    expect(plan.summary.flats!.saves).toBeGreaterThan(5 * 60);
+  });
+
+  test('words are cut into the field and into the ribbon, each as deep from its own ground', () => {
+    const { cut, target: t } = plan;
+    const deepestIn = (id: string) => {
+      const l = job.layers.find((o) => o.id === id)!;
+      let depth = 0;
+      let ground = -Infinity;
+      for (let k = 0; k < t.data.length; k++) {
+        const x = t.originX + (k % t.width) * t.cell - l.centre.x;
+        const y = t.originY + Math.floor(k / t.width) * t.cell - l.centre.y;
+        if (Math.abs(x) > l.size.x / 2 || Math.abs(y) > l.size.y / 2) continue;
+        depth = Math.min(depth, cut.data[k]);
+        ground = Math.max(ground, cut.data[k]);
+      }
+      return { depth, ground };
+    };
+    const [field, ribbon] = [deepestIn('flour'), deepestIn('motto')];
+    // The field lies 4 mm below the panel's top, which is 1.6 mm below the highest ear; the ribbon stands above it.
+    expect(field.ground).toBeCloseTo(-5.6, 1);
+    expect(field.depth).toBeLessThan(field.ground - 0.6);
+    expect(ribbon.ground).toBeGreaterThan(field.ground + 2);
+    expect(ribbon.depth).toBeLessThan(ribbon.ground - 0.6);
+  });
+
+  test('the piece hangs by its four tabs alone, each of the section that was asked for', () => {
+    const [c] = plan.summary.cutouts;
+    expect(c.joined).toBeNull();
+    expect(c.tabs).toHaveLength(4);
+    for (const t of c.tabs) {
+      expect(Math.abs(t.thickness - 6.3)).toBeLessThan(0.02);
+      expect(Math.abs(t.length - 20)).toBeLessThan(0.3);
+      expect(t.section).toBeGreaterThan(6.3 * 20);
+    }
+  });
+});

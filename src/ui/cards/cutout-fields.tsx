@@ -86,7 +86,7 @@ export function CutoutFields({ job, pass, cutter, edit }: { job: Job; pass: Cuto
         label="Starts"
         value={pass.start}
         options={[
-          ['machined', 'where it is open to already'],
+          ['machined', 'at the open depth'],
           ['top', "at the board's top"],
         ]}
         onChange={(v) => set((p) => (p.start = v))}
