@@ -16,7 +16,13 @@ test.beforeAll(async () => {
   await fillDrawer();
   const demo = (await demoJobs())[3];
   for (const f of demo.files.values()) await putFile(f.name, f.bytes);
-  plaque = demo.job;
+  // Without the words that a V bit cuts: what is done here needs the others only.
+  const cut = ['flour', 'bread', 'motto'];
+  plaque = {
+    ...demo.job,
+    layers: demo.job.layers.filter((l) => !cut.includes(l.id)),
+    passes: demo.job.passes.filter((p) => p.kind === 'rough' || p.kind === 'finish'),
+  };
 });
 test.afterAll(async () => {
   await server.close();

@@ -2,7 +2,7 @@ import { z } from 'zod';
 
 const positive = z.number().finite().positive();
 
-export const CUTTER_SHAPES = ['endmill', 'ball', 'bullnose', 'tapered-ball', 'v'] as const;
+export const CUTTER_SHAPES = ['endmill', 'ball', 'bullnose', 'tapered-ball', 'v', 'drill'] as const;
 export type CutterShape = (typeof CUTTER_SHAPES)[number];
 
 /** A bit as the cutter drawer holds it. Lengths in mm, angles in degrees, feeds in mm/min. */
@@ -19,7 +19,7 @@ export const cutterSchema = z
     tipDiameter: z.number().finite().min(0).default(0),
     /** Degrees a side, tapered ball. */
     taperAngle: z.number().finite().min(0).max(60).default(0),
-    /** Full angle, V bit. */
+    /** Full angle, V bit; the point's angle of a drill. */
     includedAngle: z.number().finite().min(0).max(170).default(0),
     fluteLength: positive,
     shankDiameter: positive,
@@ -47,6 +47,8 @@ export const cutterSchema = z
     if (c.shape === 'v' && !(c.includedAngle > 0 && c.tipDiameter < c.diameter)) {
       bad('includedAngle', 'a V bit needs an included angle above 0 degrees and a tip smaller than its diameter');
     }
+    if (c.shape === 'drill' && !(c.includedAngle > 0))
+      bad('includedAngle', 'a drill needs a point angle above 0 degrees, 118 as a rule');
   });
 export type Cutter = z.infer<typeof cutterSchema>;
 
@@ -85,6 +87,8 @@ export function profileOf(c: Cutter): Profile {
         p2: 1 / Math.tan(c.taperAngle * rad),
       };
     }
+    case 'drill':
+      return { shape: 4, R, p0: 0, p1: 0, p2: 1 / Math.tan((c.includedAngle / 2) * rad) };
     case 'v':
       return { shape: 4, R, p0: c.tipDiameter / 2, p1: 0, p2: 1 / Math.tan((c.includedAngle / 2) * rad) };
   }

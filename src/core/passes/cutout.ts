@@ -1,8 +1,5 @@
-import { MASK, type Target } from '../arrange/target';
-import { type Cutter, profileOf } from '../cutter/cutter';
+import type { Cutter } from '../cutter/cutter';
 import { AIR } from '../field/height-field';
-import type { KernelHost } from '../kernels/host';
-import { SEGMENT } from '../kernels/stock-removal';
 import { Path, sinkingFeed } from '../motion/path';
 import { crossings, type Polygon } from '../outline/polygon';
 import type { CutoutPass } from '../plan/pass';
@@ -10,6 +7,7 @@ import { CLEARANCE, clearHeights, highestAlong, lowerStock, type PassContext, SA
 import { type TightCorner, tightCorners } from './corners';
 import { alongNearest, atDepth, type CutLine, type CutLines, cutLines, pointAt, rotated } from './cut-line';
 import { rampOnto } from './ramp';
+import type { Slot } from './slots';
 
 /** Heights this near the bottom of a slot or the top of a tab are it, mm. */
 const SLACK = 0.005;
@@ -271,54 +269,18 @@ function nearestLine(lines: CutLine[], x: number, y: number): number {
   return best;
 }
 
-export interface CutSlot {
-  pass: CutoutPass;
-  cutter: Cutter;
-  facts: CutoutFacts;
-  outline: Polygon;
-}
-
-/**
- * The target with cut-outs in it: what the bit leaves that runs exactly on their lines.
- * @returns slots: 1 on the cells that they run through, null when there is no cut-out
- */
-export async function cutSlots(
-  target: Target,
-  cuts: CutSlot[],
-  host: KernelHost,
-): Promise<{ target: Target; slots: Uint8Array | null }> {
-  if (cuts.length === 0) return { target, slots: null };
-  const field = { ...target.field, data: target.field.data.slice() };
-  for (const { pass, cutter, facts, outline } of cuts) {
-    const lines = cutLines(outline, pass, cutter);
-    const laps: [CutLine, number][] = [
-      ...(facts.levels > 0 ? lines.wide.map((l): [CutLine, number] => [l, facts.floor]) : []),
-      ...lines.last.map((l): [CutLine, number] => [l, facts.bottom]),
-    ];
-    for (const [l, z] of laps) {
-      const { half } = lines.wide.includes(l) ? lines : lastTabs(lines, pass);
-      const points = atDepth(l, z, facts.tabTop, half, lines.slope);
-      const n = points.length / 3;
-      const segments = new Float64Array(n * SEGMENT);
-      for (let k = 0; k < n; k++) {
-        const q = (k + 1) % n;
-        segments.set(points.subarray(3 * k, 3 * k + 3), k * SEGMENT);
-        segments.set(points.subarray(3 * q, 3 * q + 3), k * SEGMENT + 3);
-      }
-      await host.remove(field, profileOf(cutter), segments);
-    }
-  }
-  const slots = Uint8Array.from(field.data, (v, k) => (v < target.field.data[k] ? 1 : 0));
-  // Walls are met to a cell: kept board right beside a slot is compared as a wall is.
-  const { width } = field;
-  const beside = (k: number) =>
-    [k - width, k, k + width].some((row) => slots[row - 1] === 1 || slots[row] === 1 || slots[row + 1] === 1);
-  // Where the bit runs up to a tab, a hair sideways is a fifth of a millimetre in height: the tabs are measured by themselves.
-  const slope = (k: number) =>
-    cuts.some(({ facts: f }) => field.data[k] > f.bottom + SLACK && field.data[k] < f.tabTop - SLACK);
-  const mask = target.mask.map((m, k) => {
-    if (slots[k]) return slope(k) ? MASK.waste : MASK.cut;
-    return m === MASK.keep && beside(k) ? MASK.cut : m;
+/** What a cut-out leaves in the target: its lines at their depths, the last lap's tabs a hair longer. */
+export function cutoutSlot(pass: CutoutPass, cutter: Cutter, facts: CutoutFacts, outline: Polygon): Slot {
+  const lines = cutLines(outline, pass, cutter);
+  const laps: [CutLine, number][] = [
+    ...(facts.levels > 0 ? lines.wide.map((l): [CutLine, number] => [l, facts.floor]) : []),
+    ...lines.last.map((l): [CutLine, number] => [l, facts.bottom]),
+  ];
+  const chains = laps.map(([l, z]) => {
+    const { half } = lines.wide.includes(l) ? lines : lastTabs(lines, pass);
+    const points = atDepth(l, z, facts.tabTop, half, lines.slope);
+    return Float64Array.from([...points, ...points.subarray(0, 3)]);
   });
-  return { target: { ...target, field, mask }, slots };
+  // Where the bit runs up to a tab, a hair sideways is a fifth of a millimetre in height: the tabs are measured by themselves.
+  return { cutter, chains, loose: [facts.bottom + SLACK, facts.tabTop - SLACK], through: true };
 }

@@ -1,27 +1,16 @@
 import { expect, test } from 'vitest';
 import { newShape } from '../arrange/new-layer';
 import type { Cutter } from '../cutter/cutter';
-import { localHost } from '../kernels/host';
 import { cutoutDepths } from '../passes/cutout';
 import { DRAWER, HOBBY_MACHINE } from './defaults';
 import { type Job, jobSchema } from './job';
 import { orderProblem } from './order';
 import type { CutoutPass } from './pass';
-import { planJob } from './pipeline';
+import { errorsOf, planShapes } from './plan-test-kit';
 import { plainJob, proposeCutout } from './propose';
 
 const mill: Cutter = DRAWER.find((c) => c.id === 'em6')!;
 const ball: Cutter = DRAWER.find((c) => c.id === 'ball6')!;
-const env = {
-  host: localHost,
-  progress() {},
-  stage: async <M>(_: string, input: unknown, run: () => Promise<{ meta: M; arrays: never }>) => ({
-    key: JSON.stringify(input).slice(0, 5000),
-    result: await run(),
-  }),
-};
-const nothing = async () => ({ content: {}, facts: { depth: 0, step: 0, missing: [] } });
-
 /** A rounded panel of 80 x 50, 6 mm high, in a board of 19. */
 function panel(change: (p: CutoutPass, j: Job) => void = () => {}): Job {
   const board = { x: 120, y: 90, thickness: 19, material: 'maple' };
@@ -39,13 +28,11 @@ function panel(change: (p: CutoutPass, j: Job) => void = () => {}): Job {
   job.passes.push(cutout);
   return job;
 }
-const planned = (change?: Parameters<typeof panel>[0]) => planJob(panel(change), nothing, env as never);
-const errors = (p: Awaited<ReturnType<typeof planned>>) =>
-  p.summary.findings.filter((f) => f.severity === 'error').map((f) => `${f.rule}: ${f.message}`);
+const planned = (change?: Parameters<typeof panel>[0]) => planShapes(panel(change));
 
 test('the cut-out leaves the piece joined by its tabs alone, each of the section that was asked for', async () => {
   const plan = await planned();
-  expect(errors(plan)).toEqual([]);
+  expect(errorsOf(plan)).toEqual([]);
   const [c] = plan.summary.cutouts;
   expect(c.joined).toBeNull();
   expect(c.tabs).toHaveLength(4);
@@ -116,7 +103,7 @@ test.each<[string, (p: CutoutPass, j: Job) => void]>([
   'a cut-out %s: the proof finds no gouge, no rapid in wood, and only tabs between the sides',
   async (_, change) => {
     const plan = await planned(change);
-    expect(errors(plan)).toEqual([]);
+    expect(errorsOf(plan)).toEqual([]);
     // No lap, no way in or out bites deeper than the bit may.
     expect(plan.summary.findings.map((f) => f.rule)).not.toContain('stepdown');
     const { tabs } = plan.summary.passes.find((p) => p.kind === 'cutout')!.cutout!;

@@ -3,7 +3,9 @@ import { isGroove } from '../arrange/grooves';
 import { seatedDepth } from '../arrange/ledger';
 import { boundsOf } from '../arrange/place';
 import type { Target } from '../arrange/target';
+import { holeBottom } from '../passes/holes';
 import { cutsGroove } from '../passes/letters';
+import { skimDepths } from '../passes/skim';
 import type { Finding } from '../proof/finding';
 import { FLOOR_LEAST } from '../proof/prove';
 import { formatLength, trimNumber } from '../units/length';
@@ -185,6 +187,35 @@ export function geometryFindings(
       say(
         `${l.name} is shaped for a V bit of ${trimNumber(angle, 1)} degrees, and no pass cuts letters with one`,
         'add a pass for letters with that bit, or shape them for a bit that you have',
+      );
+  }
+  for (const p of job.passes) {
+    if (p.kind === 'hole' && -holeBottom(p, board.thickness) >= board.thickness && !board.spoilboard)
+      add(
+        'floor',
+        'error',
+        'holes go through the board to the bed: there is no spoilboard',
+        'lay a spoilboard under the board and say so on the board card, or make the holes less deep',
+        p.places[0].x,
+        p.places[0].y,
+      );
+    if (p.kind !== 'skim') continue;
+    const { thin, skims } = skimDepths(p, board.thickness);
+    if (thin)
+      add(
+        'thickness',
+        'error',
+        `the board is only ${mm(thin.thickness)} thick here, ${mm(board.thickness - thin.thickness)} less than the skim is to leave`,
+        `set the board's thickness to ${mm(thin.thickness)} or less`,
+        thin.x,
+        thin.y,
+      );
+    else if (skims === 0)
+      add(
+        'nothing-to-cut',
+        'warning',
+        'the skim takes nothing: the board is as thin as it is to be',
+        'remove the pass',
       );
   }
   const { cell, wanted } = cellOf(job);

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { gapSchema, layerSchema, seatSchema, THE_BOARD } from '../arrange/layer';
 import { type Cutter, cutterSchema } from '../cutter/cutter';
+import { MOST_SKIM, skimDepths } from '../passes/skim';
+import { trimNumber } from '../units/length';
 import { orderProblem } from './order';
 import { layersNamed, type Pass, passProblems, passSchema } from './pass';
 import { upgradeJob } from './upgrade';
@@ -39,6 +41,8 @@ export const boardSchema = z.object({
   origin: z.enum(ORIGINS),
   zZero: z.enum(['top', 'bed']),
   spoilboard: z.boolean(),
+  /** What is on the board's face: paint and film must not be skimmed off. */
+  face: z.enum(['bare', 'painted', 'masked']).default('bare'),
   /** Where the board's lower left corner lies on the machine's table. */
   place: z.object({ x: finite, y: finite }),
 });
@@ -74,6 +78,15 @@ const documentSchema = z
         bad(['passes', i, 'cutter'], `${c.name} is ${c.diameter} mm wide, wider than the board; choose a smaller bit`);
       }
       for (const { path, message } of passProblems(p, c)) bad(['passes', i, path], message);
+      if (p.kind !== 'skim') return;
+      if (p.side === 'face' && job.board.face !== 'bare')
+        bad(['passes', i, 'side'], `the board's face is ${job.board.face}; skim its back instead`);
+      const { high } = skimDepths(p, job.board.thickness);
+      if (high > MOST_SKIM)
+        bad(
+          ['passes', i, 'points'],
+          `a board that stands ${trimNumber(high, 2)} mm over what is left of it is too uneven to pass over; plane it to within ${MOST_SKIM} mm first`,
+        );
     });
     const order = orderProblem(job.passes);
     if (order) bad(['passes'], `${order}; change their order`);

@@ -3,6 +3,9 @@ import { outlineRefSchema } from '../arrange/silhouette';
 import type { Cutter } from '../cutter/cutter';
 import { formatLength, trimNumber } from '../units/length';
 
+/** A bit this much narrower than a hole still drills it, mm. */
+export const SAME = 0.05;
+
 // Lengths in mm, angles in degrees, unless a name says otherwise.
 const finite = z.number().finite();
 const positive = finite.positive();
@@ -74,6 +77,37 @@ export const passSchema = z.discriminatedUnion('kind', [
     /** Points are thinned so that the path lies between the surface and this much above it. */
     tolerance: finite.min(0.001).max(0.2),
   }),
+  /** The whole board, brought to the thickness that the board document names. */
+  z.object({
+    id: common.id,
+    cutter: common.cutter,
+    kind: z.literal('skim'),
+    side: z.enum(['face', 'back']),
+    stepover: positive,
+    stepdown: positive,
+    /** Where the uneven board was measured. */
+    points: z
+      .array(z.object({ x: finite, y: finite, thickness: positive.max(500) }))
+      .min(1)
+      .max(100),
+  }),
+  /** Round holes, drilled by a bit as wide as they are, milled in a helix by a narrower one. */
+  z.object({
+    id: common.id,
+    cutter: common.cutter,
+    kind: z.literal('hole'),
+    places: z
+      .array(z.object({ x: finite, y: finite }))
+      .min(1)
+      .max(500),
+    diameter: positive.max(200),
+    /** From the board's top; null goes through, and `into` the spoilboard. */
+    depth: positive.max(500).nullable(),
+    into: finite.min(0).max(10),
+    /** Deepest that is taken at once, and a turn of the helix. */
+    peck: positive.max(100),
+    rampAngle: positive.max(45),
+  }),
   /** Through the board along an outline. */
   z.object({
     id: common.id,
@@ -101,13 +135,15 @@ export type RoughPass = Extract<Pass, { kind: 'rough' }>;
 export type FlatPass = Extract<Pass, { kind: 'flat' }>;
 export type LetterPass = Extract<Pass, { kind: 'letter' }>;
 export type FinishPass = Extract<Pass, { kind: 'finish' }>;
+export type SkimPass = Extract<Pass, { kind: 'skim' }>;
+export type HolePass = Extract<Pass, { kind: 'hole' }>;
 export type CutoutPass = Extract<Pass, { kind: 'cutout' }>;
 /** Passes that work over an area. */
 export type AreaPass = Extract<Pass, { area: Area }>;
 
 /** The layers that a pass names by their ids. */
 export function layersNamed(p: Pass): string[] {
-  const ref = p.kind === 'cutout' ? p.outline : p.area.kind === 'outline' ? p.area.outline : null;
+  const ref = 'outline' in p ? p.outline : 'area' in p && p.area.kind === 'outline' ? p.area.outline : null;
   return ref ? [...(ref.of ?? []), ...ref.less] : [];
 }
 
@@ -128,6 +164,23 @@ export function passProblems(p: Pass, c: Cutter): { path: string; message: strin
     bad('cutter', `${c.name} has no flat bottom; flats need an end mill`);
   if (p.kind === 'letter' && c.shape !== 'v')
     bad('cutter', `${c.name} is no V bit; letters need one of the angle that they are shaped for`);
+  if (c.shape === 'drill' && p.kind !== 'hole') bad('cutter', `${c.name} is a drill; it makes holes only`);
+  if (p.kind === 'skim' && c.shape !== 'endmill' && c.shape !== 'bullnose')
+    bad('cutter', `${c.name} leaves no level face; a skim needs a bit with a flat bottom`);
+  if (p.kind === 'hole') {
+    const fits = Math.abs(p.diameter - c.diameter) <= SAME;
+    if (c.shape !== 'endmill' && c.shape !== 'drill')
+      bad('cutter', `${c.name} leaves no upright wall; holes need a drill or an end mill`);
+    else if (c.diameter > p.diameter + SAME)
+      bad('diameter', `${c.name} is wider than a hole of ${formatLength(p.diameter)}; choose a narrower bit`);
+    else if (c.shape === 'drill' && !fits)
+      bad('diameter', `${c.name} drills holes of ${formatLength(c.diameter)} only; mill others with an end mill`);
+    else if (fits && c.maxPlungeDepth === 0)
+      bad(
+        'cutter',
+        `${c.name} does not cut at its centre: it can mill a wider hole, but not drill one of ${formatLength(p.diameter)}`,
+      );
+  }
   if (p.kind === 'cutout') {
     if (c.shape !== 'endmill') bad('cutter', `${c.name} leaves no upright wall; a cut-out needs an end mill`);
     if (p.tabs.at && p.tabs.at.length !== p.tabs.count)

@@ -7,8 +7,10 @@ import { planFlats } from '../passes/clear-flats';
 import { makeContext, type PassContext } from '../passes/context';
 import { type CutoutFacts, planCutout } from '../passes/cutout';
 import { planFinish } from '../passes/finish';
+import { planHoles } from '../passes/holes';
 import { planLetters } from '../passes/letters';
 import { planRough } from '../passes/rough';
+import { planSkim } from '../passes/skim';
 import { cutterOf, type Job } from './job';
 import { placeFor } from './order';
 import type { FlatPass, Pass } from './pass';
@@ -47,10 +49,12 @@ export interface Planned {
 }
 
 const DOING: Record<Pass['kind'], string> = {
+  skim: 'skimming',
   rough: 'roughing',
   flat: 'flats',
   finish: 'finishing',
   letter: 'letters',
+  hole: 'holes',
   cutout: 'cut-out',
 };
 
@@ -69,6 +73,10 @@ function planPass(
       return planFinish(ctx, pass, cutter, region);
     case 'letter':
       return planLetters(ctx, pass, cutter);
+    case 'skim':
+      return Promise.resolve({ path: planSkim(pass, cutter, ctx.board) });
+    case 'hole':
+      return planHoles(ctx, pass, cutter);
     case 'cutout':
       return planCutout(ctx, pass, cutter);
   }

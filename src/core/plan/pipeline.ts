@@ -8,7 +8,10 @@ import { buildTarget, type Target } from '../arrange/target';
 import type { Window } from '../arrange/window';
 import { boardGrid, type Grid, gridOf, type HeightField } from '../field/height-field';
 import { SAFE_HEIGHT } from '../passes/context';
-import { type CutSlot, cutSlots } from '../passes/cutout';
+import { type CutoutFacts, cutoutSlot } from '../passes/cutout';
+import { holeSlot } from '../passes/holes';
+import { boardTops } from '../passes/skim';
+import { cutSlots, type Slot } from '../passes/slots';
 import { commentText, fileStem, type ProgramPart, writeProgram, zeroOf } from '../program/writer';
 import type { CutoutProof } from '../proof/connect';
 import { type Finding, sortFindings } from '../proof/finding';
@@ -17,6 +20,7 @@ import { formatDuration, formatLength } from '../units/length';
 import { cutoutFindings } from './cutout-findings';
 import { geometryFindings } from './geometry';
 import { cellOf, type Job } from './job';
+import type { CutoutPass, Pass } from './pass';
 import { compareFlats, type FlatSaving, PassPlanner, type PassSummary, type Planned } from './paths';
 import { regionOf, resolveAreas } from './regions';
 import type { PlanEnvironment } from './stage';
@@ -28,6 +32,8 @@ export interface PlannedProgram {
   text: string;
   passes: string[];
   rough: boolean;
+  /** Whether the board lies on its face, turned over its y axis, while it runs. */
+  back: boolean;
   seconds: number;
   naiveSeconds: number;
   cutLength: number;
@@ -219,28 +225,34 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
   const planned = await paths.plan(job.passes, (name, share) => env.progress(name, 0.1 + 0.4 * share));
   const flats = await compareFlats(job, planned, paths);
 
+  const skim = job.passes.find((p) => p.kind === 'skim') ?? null;
   env.progress('programs', 0.55);
   const zero = zeroOf(job.board);
   const programs = writePrograms(job, planned, zero);
   env.progress('proof', 0.6);
-  const cutouts: CutSlot[] = [];
+  const slots: Slot[] = [];
+  const cutouts: { pass: CutoutPass; facts: CutoutFacts }[] = [];
   for (const { pass, cutter, summary } of planned) {
-    if (pass.kind === 'cutout' && summary.cutout)
-      cutouts.push({ pass, cutter, facts: summary.cutout, outline: await outline(pass.outline) });
+    if (pass.kind === 'hole') slots.push(holeSlot(pass, cutter, job.board.thickness));
+    if (pass.kind !== 'cutout' || !summary.cutout) continue;
+    const facts = summary.cutout;
+    slots.push(cutoutSlot(pass, cutter, facts, await outline(pass.outline)));
+    cutouts.push({ pass, facts });
+    findings.push(...cutoutFindings(job, pass, cutter, facts));
   }
-  for (const c of cutouts) findings.push(...cutoutFindings(job, c.pass, c.cutter, c.facts));
-  const { target: whole, slots } = await cutSlots(target, cutouts, env.host);
+  const { target: whole, through } = await cutSlots(target, slots, env.host);
   const proofInput = {
     VERSION,
     target: seated.key,
-    cutouts: cutouts.map((c) => c.facts),
+    slots: slots.map((s) => ({ ...s, chains: s.chains.map((c) => Array.from(c)) })),
     texts: programs.map((p) => [p.file, p.text, p.rough]),
     board: job.board,
     machine: job.machine,
     cutters: job.cutters,
+    points: skim?.points ?? null,
   };
   const proof = await env.stage('proof', proofInput, async () => {
-    const written = programs.map((p) => ({ file: p.file, text: p.text, tool: p.cutter, rough: p.rough }));
+    const written = programs.map((p) => ({ file: p.file, text: p.text, tool: p.cutter, rough: p.rough, back: p.back }));
     const p = await prove(
       {
         programs: written,
@@ -249,7 +261,8 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
         target: whole,
         board: job.board,
         machine: job.machine,
-        slots,
+        through,
+        tops: (turned) => skim && boardTops(skim, job.board.thickness, grid, job.board.x, turned),
         cutouts: cutouts.map((c) => c.facts),
       },
       env.host,
@@ -296,13 +309,17 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
   };
 }
 
+/** Whether the board lies on its face for a pass. */
+const backUp = (p: Pass) => p.kind === 'skim' && p.side === 'back';
+
 /** Passes that follow each other with the same bit share a run; a run is a file, or all are in one where bits change by themselves. */
 function writePrograms(job: Job, planned: Planned[], zero: { x: number; y: number; z: number }): PlannedProgram[] {
   const runs: Planned[][] = [];
   for (const p of planned) {
     if (p.moves.length === 0) continue;
     const last = runs.at(-1);
-    if (last && (job.output.oneFile || last[0].cutter.id === p.cutter.id)) last.push(p);
+    const same = last && backUp(last[0].pass) === backUp(p.pass);
+    if (same && (job.output.oneFile || last[0].cutter.id === p.cutter.id)) last.push(p);
     else runs.push([p]);
   }
   return runs.map((run, i) => {
@@ -319,6 +336,10 @@ function writePrograms(job: Job, planned: Planned[], zero: { x: number; y: numbe
         (p) =>
           `${p.pass.kind} with bit ${p.cutter.number} ${p.cutter.name} at ${p.cutter.rpm} rpm, ${formatDuration(p.summary.seconds)}`,
       ),
+      ...(backUp(run[0].pass) ? ['board on its face, turned over its y axis'] : []),
+      ...(run.some((p) => p.pass.kind === 'skim')
+        ? ['Z zero counts from the face that the skim leaves: set it from the bed']
+        : []),
       `about ${formatDuration(sum('seconds'))}`,
       'eye and hearing protection, dust extraction, never leave it running alone',
     ].map(commentText);
@@ -327,7 +348,7 @@ function writePrograms(job: Job, planned: Planned[], zero: { x: number; y: numbe
       toolNumber: p.cutter.number,
       rpm: p.cutter.rpm,
       moves: p.moves,
-      arcs: p.pass.kind === 'cutout' ? ARC_TOLERANCE : 0,
+      arcs: p.pass.kind === 'cutout' || p.pass.kind === 'hole' ? ARC_TOLERANCE : 0,
     }));
     const text = writeProgram(parts, {
       header,
@@ -341,6 +362,7 @@ function writePrograms(job: Job, planned: Planned[], zero: { x: number; y: numbe
       cutter: run[0].cutter.number,
       text,
       passes: run.map((p) => p.pass.id),
+      back: backUp(run[0].pass),
       rough: run.every((p) => p.pass.kind === 'rough' || p.pass.kind === 'flat'),
       seconds: sum('seconds'),
       naiveSeconds: sum('naiveSeconds'),

@@ -7,7 +7,7 @@ import { PLAIN_TONE } from '../sources/tone';
 import { MM_PER_INCH } from '../units/length';
 import { MATERIALS } from './defaults';
 import type { Board, Job, Machine } from './job';
-import type { CutoutPass, FlatPass, LetterPass } from './pass';
+import type { CutoutPass, FlatPass, HolePass, LetterPass, SkimPass } from './pass';
 
 /** Floor kept under a proposed relief: the better of the two figures of the handbook, 1/8 in. */
 export const SOUND_FLOOR = 3.175;
@@ -172,6 +172,7 @@ export function plainJob(p: PlainJob): Job {
       origin: 'lower-left',
       zZero: 'top',
       spoilboard: true,
+      face: 'bare',
       place: {
         x: clean(Math.max(0, Math.min(20, (p.machine.x - x) / 2))),
         y: clean(Math.max(0, Math.min(20, (p.machine.y - y) / 2))),
@@ -237,5 +238,47 @@ export function proposeCutout(job: Pick<Job, 'board'>, cutter: Cutter): CutoutPa
       sloped: cutter.maxPlungeDepth === 0,
       at: null,
     },
+  };
+}
+
+/** Brings the board to its thickness from a little more, measured in the middle; the back's where the face is finished. */
+export function proposeSkim(job: Pick<Job, 'board'>, cutter: Cutter): SkimPass {
+  const { x, y, thickness, face } = job.board;
+  return {
+    id: 'skim',
+    kind: 'skim',
+    cutter: cutter.id,
+    side: face === 'bare' ? 'face' : 'back',
+    stepover: clean(0.4 * cutter.diameter),
+    stepdown: 1,
+    points: [{ x: clean(x / 2), y: clean(y / 2), thickness: clean(thickness + 0.5) }],
+  };
+}
+
+/** Two holes on the board's long middle line, near its ends, as for pins to turn it over on. */
+export function proposeHoles(job: Pick<Job, 'board'>, cutter: Cutter): HolePass {
+  const { x, y, thickness } = job.board;
+  const drilled = cutter.maxPlungeDepth > 0;
+  const inset = clean(Math.max(cutter.diameter, Math.min(x, y) / 20));
+  const ends =
+    x >= y
+      ? [
+          { x: inset, y: y / 2 },
+          { x: clean(x - inset), y: y / 2 },
+        ]
+      : [
+          { x: x / 2, y: inset },
+          { x: x / 2, y: clean(y - inset) },
+        ];
+  return {
+    id: 'hole',
+    kind: 'hole',
+    cutter: cutter.id,
+    places: ends,
+    diameter: drilled ? cutter.diameter : clean(1.5 * cutter.diameter),
+    depth: clean(Math.min(10, thickness / 2)),
+    into: 0.5,
+    peck: drilled ? Math.min(cutter.maxPlungeDepth, cutter.maxStepdown) : cutter.maxStepdown,
+    rampAngle: 4,
   };
 }

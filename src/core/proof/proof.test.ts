@@ -17,6 +17,7 @@ const board: Board = {
   origin: 'lower-left',
   zZero: 'top',
   spoilboard: true,
+  face: 'bare',
   place: { x: 0, y: 0 },
 };
 const endmill = DRAWER[0];
@@ -54,6 +55,7 @@ async function rules(
           text: `G21 G90\nG0 Z5\nS16000 M3\n${lines}\nG0 Z5\nM5\nM30\n`,
           tool: cutter.number,
           rough: true,
+          back: false,
         },
       ],
       cutters: [cutter],
@@ -61,7 +63,8 @@ async function rules(
       target: change.target ?? target(),
       board: { ...board, ...change.board },
       machine: { ...HOBBY_MACHINE, ...change.machine },
-      slots: null,
+      tops: () => null,
+      through: null,
       cutouts: [],
     },
     localHost,

@@ -22,8 +22,10 @@ export interface ProofInput {
   target: Target;
   board: Board;
   machine: Machine;
-  /** Cells that cut-outs run through, and each cut-out; null when there is none. */
-  slots: Uint8Array | null;
+  /** How high the board stands over its top before it is skimmed, as it lies or turned over; null where it is even. */
+  tops(turned: boolean): Float32Array | null;
+  /** Cells where cut-outs and holes go through the board, null when there is none; and each cut-out. */
+  through: Uint8Array | null;
   cutouts: PlannedCutout[];
 }
 
@@ -42,6 +44,26 @@ export interface Proof {
 }
 
 const mm = (v: number) => formatLength(v);
+
+/** What is left standing of an uneven board after its skim. */
+function unevenFindings(cut: HeightField): Finding[] {
+  let most = 0;
+  let at = 0;
+  cut.data.forEach((v, k) => {
+    if (v > most) [most, at] = [v, k];
+  });
+  if (most < 0.001) return [];
+  return [
+    {
+      rule: 'left-over',
+      severity: 'error',
+      message: `the skim leaves the board ${mm(most)} too thick here`,
+      remedy: 'plan the skim again, with a smaller stepover',
+      x: cut.originX + (at % cut.width) * cut.cell,
+      y: cut.originY + Math.floor(at / cut.width) * cut.cell,
+    },
+  ];
+}
 
 /** Whether a cell or one of its neighbours is a slot's: walls are met to a cell. */
 function besideSlot(slots: Uint8Array, k: number, width: number): boolean {
@@ -92,17 +114,27 @@ export async function prove(input: ProofInput, host: KernelHost): Promise<Proof>
   const { target, board, machine } = input;
   const findings: Finding[] = [];
   const volume = new Map<string, number>();
-  let standing = 0;
-  const sim = await simulate(input.programs, input.cutters, input.zero, target.field, host, async (run) => {
-    findings.push(...checkRun(run, board, machine));
+  const sumOf = (data: Float32Array) => {
     let sum = 0;
-    for (const v of run.after.data) sum -= v;
-    const removed = sum * target.field.cell ** 2;
-    volume.set(run.file, (volume.get(run.file) ?? 0) + removed - standing);
-    standing = removed;
-  });
-  sim.read.forEach((r, i) => {
-    const { file } = input.programs[i];
+    for (const v of data) sum += v;
+    return sum * target.field.cell ** 2;
+  };
+  const cutWith = (programs: WrittenProgram[], start: Float32Array | null) => {
+    let standing = start ? sumOf(start) : 0;
+    return simulate(programs, input.cutters, input.zero, target.field, host, start, async (run) => {
+      findings.push(...checkRun(run, board, machine));
+      const now = sumOf(run.after.data);
+      volume.set(run.file, (volume.get(run.file) ?? 0) + standing - now);
+      standing = now;
+    });
+  };
+  // What the back is skimmed by is cut by itself, on the board turned over; from then on the board is even.
+  const [behind, ahead] = [input.programs.filter((p) => p.back), input.programs.filter((p) => !p.back)];
+  const turned = behind.length > 0 ? await cutWith(behind, input.tops(true)) : null;
+  const sim = await cutWith(ahead, turned ? null : input.tops(false));
+  if (turned) findings.push(...unevenFindings(turned.cut));
+  [...(turned?.read ?? []), ...sim.read].forEach((r, i) => {
+    const { file } = [...behind, ...ahead][i];
     const base = { x: board.x / 2, y: board.y / 2 };
     if (r.spindleOffLine > 0) {
       findings.push({
@@ -127,7 +159,7 @@ export async function prove(input: ProofInput, host: KernelHost): Promise<Proof>
   let lowest = 0;
   let lowestAt = 0;
   sim.cut.data.forEach((v, k) => {
-    if (v < lowest && !(input.slots && besideSlot(input.slots, k, target.field.width))) {
+    if (v < lowest && !(input.through && besideSlot(input.through, k, target.field.width))) {
       lowest = v;
       lowestAt = k;
     }
@@ -156,12 +188,12 @@ export async function prove(input: ProofInput, host: KernelHost): Promise<Proof>
   }
   const thinnest = board.thickness + lowest;
   if (thinnest < FLOOR_LEAST - 1e-6) {
-    const through = thinnest <= 0;
-    const bed = through && !board.spoilboard;
+    const open = thinnest <= 0;
+    const bed = open && !board.spoilboard;
     findings.push({
       rule: 'floor',
-      severity: through ? 'error' : 'warning',
-      message: through
+      severity: open ? 'error' : 'warning',
+      message: open
         ? `cuts through the board${bed ? ' into the bed: there is no spoilboard' : ''} by ${mm(-thinnest)}`
         : `only ${mm(thinnest)} of board is left, less than ${mm(FLOOR_LEAST)}`,
       remedy: 'lower the rise or the skin, or use a thicker board',
@@ -178,8 +210,8 @@ export async function prove(input: ProofInput, host: KernelHost): Promise<Proof>
       y: board.y / 2,
     });
   }
-  const { slots } = input;
-  const cutouts = slots ? input.cutouts.map((c) => checkCutout(sim.cut, slots, board.thickness, c)) : [];
+  const { through } = input;
+  const cutouts = through ? input.cutouts.map((c) => checkCutout(sim.cut, through, board.thickness, c)) : [];
   for (const c of cutouts) findings.push(...cutoutFindings(c, board));
   const volumes = input.programs.map((p) => volume.get(p.file) ?? 0);
   return { cut: sim.cut, rough: sim.rough, deviation, findings, thinnest, deepest: -lowest, volumes, cutouts };

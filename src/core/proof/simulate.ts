@@ -11,6 +11,8 @@ export interface WrittenProgram {
   tool: number;
   /** Whether all that its runs do is roughing: the surface after the last such program is kept. */
   rough: boolean;
+  /** Whether the board lies on its face while it runs. */
+  back: boolean;
 }
 
 /** What the programs did with one bit, in board coordinates. */
@@ -33,7 +35,7 @@ export interface Simulated {
 }
 
 /**
- * Cuts a whole board (0 at its top) with the programs as written: they are read back, moved into board coordinates by
+ * Cuts a whole board (0 at its top, or as high as `start` says where it is uneven) with the programs as written: they are read back, moved into board coordinates by
  * `zero`, and simulated bit by bit.
  * @param onRun called after each run, with the surface as it then is; `run.after` must not be kept
  * @throws ProgramError, or an Error when a program calls for a bit that is not among `cutters`
@@ -44,9 +46,11 @@ export async function simulate(
   zero: { x: number; y: number; z: number },
   grid: Grid,
   host: KernelHost,
+  start: Float32Array | null,
   onRun: (run: Run) => Promise<void>,
 ): Promise<Simulated> {
   const cut = makeField(grid, 0);
+  if (start) cut.data.set(start);
   let rough: HeightField | null = null;
   const read: ReadProgram[] = [];
   for (const program of programs) {

@@ -123,6 +123,17 @@ export function BoardCard({ job, change, library, facts }: CardProps & { facts: 
         value={Number(backing.toFixed(3))}
         onChange={(v) => change((j) => (j.seat.skin = Math.max(0, j.board.thickness - depth - v)))}
       />
+      <Choice
+        label="Its face is"
+        value={board.face}
+        options={[
+          ['bare', 'bare wood'],
+          ['painted', 'painted'],
+          ['masked', 'masked with film'],
+        ]}
+        onChange={(v) => set((b) => (b.face = v))}
+        note={board.face === 'bare' ? undefined : 'it is never skimmed; the back is'}
+      />
       <Tick
         label="A spoilboard lies under it"
         value={board.spoilboard}

@@ -8,6 +8,7 @@ export const SHAPE_NAMES: Record<CutterShape, string> = {
   bullnose: 'bull-nose',
   'tapered-ball': 'tapered ball',
   v: 'V bit',
+  drill: 'drill',
 };
 
 const OUTLINES: Record<CutterShape, string> = {
@@ -16,6 +17,7 @@ const OUTLINES: Record<CutterShape, string> = {
   bullnose: 'M6 4h12v29a3 3 0 0 1-3 3h-6a3 3 0 0 1-3-3z',
   'tapered-ball': 'M5 4h14l-4.5 29a2.5 2.5 0 0 1-5 0z',
   v: 'M5 4h14v14l-7 18l-7-18z',
+  drill: 'M8 4h8v28l-4 4l-4-4z',
 };
 
 /** The bit's outline. */
@@ -43,6 +45,10 @@ export function CutterFields({ cutter, onChange }: { cutter: Cutter; onChange(ed
       if (shape === 'tapered-ball') {
         c.tipDiameter = Math.min(c.tipDiameter || c.diameter / 4, c.diameter);
         c.taperAngle ||= 4;
+      }
+      if (shape === 'drill') {
+        c.includedAngle = 118;
+        c.maxPlungeDepth ||= c.diameter;
       }
       if (shape === 'v') {
         c.includedAngle ||= 60;
@@ -89,7 +95,7 @@ export function CutterFields({ cutter, onChange }: { cutter: Cutter; onChange(ed
           onChange={set('taperAngle')}
         />
       )}
-      {cutter.shape === 'v' && (
+      {(cutter.shape === 'v' || cutter.shape === 'drill') && (
         <NumberField
           label="Angle"
           value={cutter.includedAngle}

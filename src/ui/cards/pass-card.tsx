@@ -3,27 +3,15 @@ import { chipLoad, stepoverBase } from '@/core/cutter/cutter';
 import { cutterOf } from '@/core/plan/job';
 import { placeFor } from '@/core/plan/order';
 import type { Pass } from '@/core/plan/pass';
-import { resolveTrenches } from '@/core/plan/trenches';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
 import { api, type PlanInfo } from '../api';
 import { Choice, FeedField, Folded, LengthField, NumberField } from '../controls/fields';
 import { PASS_NAMES } from '../job/pass-ribbon';
 import type { CardProps } from './board-card';
 import { Card, Figures, Sentence } from './card';
-import { CutoutFields, CutoutSentence } from './cutout-fields';
 import { CutterFields, CutterMark } from './cutter-fields';
 import { addPass, takeCutter } from './pass-edit';
-import {
-  AreaFields,
-  FinishFields,
-  FinishSentence,
-  FlatFields,
-  FlatSentence,
-  LetterFields,
-  LetterSentence,
-  RoughFields,
-  RoughSentence,
-} from './pass-fields';
+import { PassFields, PassSentence } from './pass-parts';
 
 interface Props extends CardProps {
   pass: Pass;
@@ -32,13 +20,15 @@ interface Props extends CardProps {
   onSelect(id: string): void;
 }
 
-const ADD_NAMES = {
-  rough: 'Roughing',
-  flat: 'Flats',
-  finish: 'Finishing',
-  letter: 'Letters',
-  cutout: 'Cut-out',
-} as const;
+const ADD_NAMES: [Pass['kind'], string][] = [
+  ['skim', 'Skim'],
+  ['rough', 'Roughing'],
+  ['flat', 'Flats'],
+  ['finish', 'Finishing'],
+  ['letter', 'Letters'],
+  ['hole', 'Holes'],
+  ['cutout', 'Cut-out'],
+];
 /** A saving of less is not worth a question, s. */
 const WORTH = 60;
 
@@ -60,7 +50,6 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
     (a, b) => a.number - b.number,
   );
   const index = job.passes.indexOf(pass);
-  const trench = resolveTrenches(job)[index];
   return (
     <Card
       title={PASS_NAMES[pass.kind]}
@@ -68,23 +57,13 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
       mark={<CutterMark shape={cutter.shape} />}
     >
       <Sentence>
-        {pass.kind === 'rough' ? (
-          <RoughSentence pass={pass} seconds={done?.seconds} />
-        ) : pass.kind === 'flat' ? (
-          <FlatSentence seconds={done?.seconds} flats={flats} />
-        ) : pass.kind === 'letter' ? (
-          <LetterSentence seconds={done?.seconds} cutter={cutter} />
-        ) : pass.kind === 'cutout' ? (
-          <CutoutSentence
-            job={job}
-            pass={pass}
-            seconds={done?.seconds}
-            facts={done?.cutout ?? null}
-            proof={fresh ? plan?.summary?.cutouts.find((c) => c.pass === pass.id) : undefined}
-          />
-        ) : (
-          <FinishSentence pass={pass} cutter={cutter} seconds={done?.seconds} />
-        )}
+        <PassSentence
+          job={job}
+          pass={pass}
+          cutter={cutter}
+          done={done}
+          summary={fresh ? (plan?.summary ?? null) : null}
+        />
       </Sentence>
       {flats?.offer && flats.saves > WORTH && (
         <div className="mb-2 rounded-lg border border-primary px-3 py-2 text-sm leading-snug">
@@ -107,18 +86,7 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
         }
         note="named by diameter; a tapered ball by its tip"
       />
-      {pass.kind === 'rough' ? (
-        <RoughFields pass={pass} cutter={cutter} edit={edit} />
-      ) : pass.kind === 'flat' ? (
-        <FlatFields pass={pass} cutter={cutter} edit={edit} />
-      ) : pass.kind === 'letter' ? (
-        <LetterFields pass={pass} cutter={cutter} edit={edit} />
-      ) : pass.kind === 'cutout' ? (
-        <CutoutFields job={job} pass={pass} cutter={cutter} edit={edit} />
-      ) : (
-        <FinishFields pass={pass} cutter={cutter} edit={edit} job={job} />
-      )}
-      {'area' in pass && pass.kind !== 'letter' && <AreaFields job={job} pass={pass} trench={trench} edit={edit} />}
+      <PassFields job={job} pass={pass} cutter={cutter} edit={edit} change={change} />
       <FeedField
         label="Feed"
         value={cutter.feed}
@@ -159,7 +127,7 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
         )}
         <p className="soft pt-1 text-sm">Add one more for</p>
         <div className="grid grid-cols-2 gap-1.5 pt-1">
-          {(['rough', 'flat', 'finish', 'letter', 'cutout'] as const).map((kind) => (
+          {ADD_NAMES.map(([kind, name]) => (
             <button
               key={kind}
               type="button"
@@ -170,7 +138,7 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
                 if (made) onSelect(made);
               }}
             >
-              {ADD_NAMES[kind]}
+              {name}
             </button>
           ))}
         </div>

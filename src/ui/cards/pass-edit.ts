@@ -2,7 +2,7 @@ import { type Cutter, stepoverBase } from '@/core/cutter/cutter';
 import type { Job } from '@/core/plan/job';
 import { placeFor } from '@/core/plan/order';
 import type { Pass } from '@/core/plan/pass';
-import { proposeCutout, proposeFlat, proposeLetter, stepdownFor } from '@/core/plan/propose';
+import { proposeCutout, proposeFlat, proposeHoles, proposeLetter, proposeSkim, stepdownFor } from '@/core/plan/propose';
 
 /** Puts a bit of the drawer into a pass, with the stepover and stepdown that suit it. */
 export function takeCutter(job: Job, id: string, cutter: Cutter): void {
@@ -14,6 +14,8 @@ export function takeCutter(job: Job, id: string, cutter: Cutter): void {
   else if ('stepdown' in p) p.stepdown = stepdownFor(cutter, job.board.material);
   job.cutters = job.cutters.filter((c) => job.passes.some((q) => q.cutter === c.id));
 }
+
+const widest = (list: Cutter[]) => [...list].sort((a, b) => b.diameter - a.diameter)[0];
 
 function freshPass(job: Job, kind: Pass['kind'], cutter: Cutter, drawer: Cutter[]): Pass | null {
   const area = { kind: 'relief', trench: null } as const;
@@ -46,6 +48,15 @@ function freshPass(job: Job, kind: Pass['kind'], cutter: Cutter, drawer: Cutter[
     case 'letter': {
       const v = [...job.cutters, ...drawer].find((c) => c.shape === 'v');
       return v ? proposeLetter(v) : null;
+    }
+    case 'skim': {
+      const mill = widest([cutter, ...job.cutters, ...drawer].filter((c) => c.shape === 'endmill'));
+      return mill ? proposeSkim(job, mill) : null;
+    }
+    case 'hole': {
+      const bits = [...job.cutters, ...drawer];
+      const bit = bits.find((c) => c.shape === 'drill') ?? bits.find((c) => c.shape === 'endmill');
+      return bit ? proposeHoles(job, bit) : null;
     }
     case 'cutout': {
       const rough = job.cutters.find((c) => c.id === job.passes.find((p) => p.kind === 'rough')?.cutter);

@@ -17,9 +17,9 @@ import { BoardPlan, type Layout, type SectionLine, type ViewMode } from '../boar
 import { Legend } from '../board-view/legend';
 import { BoardCard } from '../cards/board-card';
 import { PassCard } from '../cards/pass-card';
+import { hasPlaces, PlaceHandles } from '../cards/place-handles';
 import { ProofCard } from '../cards/proof-card';
 import { RunCard } from '../cards/run-card';
-import { TabHandles } from '../cards/tab-handles';
 import { DepthStrip } from '../depth-strip/depth-strip';
 import { ThemeSwitch } from '../theme-switch';
 import { HeaderFacts } from './header-facts';
@@ -210,8 +210,8 @@ export function JobScreen({ id }: { id: string }) {
                     onPick={pick}
                     marked={arranging ? missed : null}
                     hands={
-                      station === 'Passes' && cut ? (
-                        <TabHandles passId={pass.id} facts={cut} layout={layout} change={change} />
+                      station === 'Passes' && hasPlaces(pass, cut) ? (
+                        <PlaceHandles pass={pass} facts={cut} layout={layout} change={change} />
                       ) : (
                         arranging && (
                           <LayerHandles

@@ -7,10 +7,12 @@ import { formatDuration } from '@/core/units/length';
 import type { Summary } from '../api';
 
 export const PASS_NAMES = {
+  skim: 'Skim',
   rough: 'Rough',
   flat: 'Flats',
   finish: 'Finish',
   letter: 'Letters',
+  hole: 'Holes',
   cutout: 'Cut out',
 } as const;
 

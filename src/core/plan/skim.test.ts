@@ -1,0 +1,106 @@
+import { expect, test } from 'vitest';
+import { newShape } from '../arrange/new-layer';
+import type { Cutter } from '../cutter/cutter';
+import { boardGrid } from '../field/height-field';
+import { boardTops, skimDepths } from '../passes/skim';
+import { DRAWER, HOBBY_MACHINE } from './defaults';
+import { type Job, jobSchema } from './job';
+import { orderProblem } from './order';
+import type { SkimPass } from './pass';
+import { errorsOf, planShapes } from './plan-test-kit';
+import { plainJob, proposeSkim } from './propose';
+
+const bit = (id: string): Cutter => DRAWER.find((c) => c.id === id)!;
+
+/** A board left 38.1 mm thick that is 38.3 to 39.6 mm thick as it comes. */
+function uneven(change: (p: SkimPass, j: Job) => void = () => {}): Job {
+  const board = { x: 90, y: 60, thickness: 38.1, material: 'maple' };
+  const job = plainJob({
+    name: 'Skim',
+    order: '',
+    machine: HOBBY_MACHINE,
+    rough: bit('em6'),
+    finish: bit('ball6'),
+    board,
+  });
+  job.layers = [
+    { ...newShape('p', 'p', { kind: 'rectangle' }, { kind: 'flat' }, board), size: { x: 40, y: 30 }, rise: 3 },
+  ];
+  job.cell = 0.25;
+  const pass = proposeSkim(job, bit('em6'));
+  pass.points = [
+    { x: 5, y: 5, thickness: 38.6 },
+    { x: 85, y: 5, thickness: 39.6 },
+    { x: 45, y: 55, thickness: 38.3 },
+  ];
+  change(pass, job);
+  job.passes.unshift(pass);
+  return job;
+}
+
+test('how many skims, and what they leave: from the thickest place in even goes of at most the stepdown', () => {
+  const p = {
+    ...proposeSkim(uneven(), bit('em6')),
+    stepdown: 1,
+    points: uneven().passes[0].kind === 'skim' ? (uneven().passes[0] as SkimPass).points : [],
+  };
+  expect(skimDepths(p, 38.1)).toMatchObject({ skims: 2, thin: null });
+  expect(skimDepths(p, 38.1).high).toBeCloseTo(1.5, 9);
+  // Common practice, no source: a board of 1.52 in is skimmed to 1.50 in so that joints fit, which is one light skim.
+  expect(skimDepths({ stepdown: 1, points: [{ x: 0, y: 0, thickness: 1.52 * 25.4 }] }, 1.5 * 25.4).skims).toBe(1);
+  expect(skimDepths(p, 38.5).thin).toEqual({ x: 45, y: 55, thickness: 38.3 });
+});
+
+test('an uneven board is as thick as measured where it was measured, and never lower than what the skim leaves', () => {
+  const pass = uneven().passes[0] as SkimPass;
+  const grid = boardGrid(90, 60, 0.5);
+  const at = (data: Float32Array, x: number, y: number) =>
+    data[Math.round((y - grid.originY) / 0.5) * grid.width + Math.round((x - grid.originX) / 0.5)];
+  const tops = boardTops(pass, 38.1, grid, 90, false);
+  for (const p of pass.points) expect(Math.abs(at(tops, p.x, p.y) - (p.thickness - 38.1))).toBeLessThan(0.02);
+  // Turned over its y axis, left is right.
+  const turned = boardTops(pass, 38.1, grid, 90, true);
+  expect(Math.abs(at(turned, 5, 5) - 1.5)).toBeLessThan(0.02);
+  expect(Math.min(...boardTops(pass, 39, grid, 90, false))).toBe(0);
+});
+
+test.each(['face', 'back'] as const)(
+  'the proof cuts the uneven board even by its %s, and the rest on top of it',
+  async (side) => {
+    const plan = await planShapes(uneven((p) => Object.assign(p, { side })));
+    expect(errorsOf(plan)).toEqual([]);
+    const [skim] = plan.summary.programs;
+    expect(skim.back).toBe(side === 'back');
+    // What it takes off is what stood over the face: between the thinnest and the thickest place, all over.
+    expect(skim.volume / (90 * 60)).toBeGreaterThan(0.2);
+    expect(skim.volume / (90 * 60)).toBeLessThan(1.5);
+    expect(skim.text).toContain('set it from the bed');
+    expect(skim.text.includes('board on its face')).toBe(side === 'back');
+    // The frame around the relief is left at the top.
+    expect(Math.max(...plan.cut.data)).toBeLessThanOrEqual(1e-6);
+    expect(plan.summary.deepest).toBeCloseTo(3, 1);
+  },
+  60_000,
+);
+
+test('a finished face is not skimmed, nor a board too uneven to pass over, nor one too thin', async () => {
+  const said = (change: Parameters<typeof uneven>[0]) =>
+    jobSchema
+      .safeParse(uneven(change))
+      .error?.issues.map((i) => i.message)
+      .join() ?? '';
+  expect(said(() => {})).toBe('');
+  expect(said((_, j) => (j.board.face = 'painted'))).toContain("the board's face is painted; skim its back instead");
+  expect(
+    said((p, j) => {
+      j.board.face = 'masked';
+      p.side = 'back';
+    }),
+  ).toBe('');
+  expect(said((_, j) => (j.board.thickness = 34))).toContain('too uneven to pass over');
+  const plan = await planShapes(uneven((_, j) => (j.board.thickness = 38.5)));
+  expect(errorsOf(plan).join()).toContain('only 38.3 mm thick here');
+  expect(orderProblem([{ kind: 'rough' }, { kind: 'skim' }])).toBe(
+    'skimming after roughing would take off what is cut already',
+  );
+}, 60_000);
