@@ -1,9 +1,12 @@
 import sharp from 'sharp';
+import type { Drawing } from '../core/sources/drawing';
+import { readDxf } from '../core/sources/dxf';
 import { type HeightImage, isPng, parseHeightImage } from '../core/sources/height-image';
 import type { Source } from '../core/sources/inspect';
 import { readFont } from '../core/sources/lettering';
 import { readMesh } from '../core/sources/read-mesh';
 import { MAX_PIXELS, SourceError, WORK_PIXELS } from '../core/sources/source-error';
+import { readSvg } from '../core/sources/svg';
 import { grayOfLight, toLight } from '../core/units/light';
 
 const starts = (bytes: Uint8Array, ...head: number[]) => head.every((b, i) => bytes[i] === b);
@@ -113,7 +116,20 @@ async function readPicture(bytes: Uint8Array, file: string): Promise<Source> {
   return { image, notes };
 }
 
-/** Reads a file by its content, whatever its name: a mesh, an image or a font. @throws SourceError naming the file */
+/** Largest drawing that is read, bytes. */
+const MAX_DRAWING = 30e6;
+
+function textOf(bytes: Uint8Array, file: string): string {
+  if (bytes.length > MAX_DRAWING)
+    throw new SourceError(
+      `${file}: has ${(bytes.length / 1e6).toFixed(0)} MB, more than ${MAX_DRAWING / 1e6} for a drawing; leave some out`,
+    );
+  return new TextDecoder().decode(bytes);
+}
+
+const fromDrawing = ({ drawing, notes }: { drawing: Drawing; notes: string[] }): Source => ({ drawing, notes });
+
+/** Reads a file by its content, whatever its name: a mesh, an image, a font or a drawing. @throws SourceError naming the file */
 export async function readSource(bytes: Uint8Array, file: string): Promise<Source> {
   if (bytes.length === 0) throw new SourceError(`${file}: is empty (0 bytes); choose the file again`);
   if (isPicture(bytes)) {
@@ -122,5 +138,8 @@ export async function readSource(bytes: Uint8Array, file: string): Promise<Sourc
     return readPicture(bytes, file);
   }
   if (isFont(bytes)) return { font: readFont(bytes, file), notes: [] };
+  const head = ascii(bytes, 0, Math.min(bytes.length, 2000));
+  if (/<svg[\s>]/.test(head)) return fromDrawing(readSvg(textOf(bytes, file), file));
+  if (/^\s*(999[\s\S]*?)?0\s+SECTION/.test(head)) return fromDrawing(readDxf(textOf(bytes, file), file));
   return readMesh(bytes, file);
 }

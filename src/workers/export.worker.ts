@@ -2,10 +2,11 @@ import { writeFileSync } from 'node:fs';
 import { parentPort, workerData } from 'node:worker_threads';
 import sharp from 'sharp';
 import { shade } from '../core/arrange/picture';
-import { outlineOf } from '../core/arrange/silhouette';
+import { outlineOf, WHOLE_PIECE } from '../core/arrange/silhouette';
 import { solidOf, thinSurface } from '../core/arrange/solid';
 import { buildTarget } from '../core/arrange/target';
 import { boardGrid } from '../core/field/height-field';
+import { writeDxf, writeSvg } from '../core/outline/write-outlines';
 import { cellOf, type Job } from '../core/plan/job';
 import { composeJob } from '../core/plan/pipeline';
 import { regionOf, resolveAreas } from '../core/plan/regions';
@@ -15,7 +16,15 @@ import { AssetStore } from '../server/assets';
 import { contentLoader } from '../server/content';
 import { StageCache, stageRunner } from '../server/stage-cache';
 
-export const EXPORTS = ['heights-png', 'heights-tiff', 'stl', 'picture', 'small'] as const;
+export const EXPORTS = [
+  'heights-png',
+  'heights-tiff',
+  'stl',
+  'picture',
+  'small',
+  'outline-svg',
+  'outline-dxf',
+] as const;
 export type ExportKind = (typeof EXPORTS)[number];
 
 export interface ExportOrder {
@@ -32,6 +41,8 @@ export type ExportNews = { low: number; high: number } | { error: string };
 const MODEL_CELLS = 1200;
 const PICTURE_PIXELS = 1800;
 const SMALL_PIXELS = 420;
+/** Lines and arcs of outlines lie this near to their chords, mm: a little more than these lie off the curve itself. */
+const OUTLINE_ARCS = 0.012;
 /** Thinnest back of a model, mm. */
 const BACK = 1;
 
@@ -66,6 +77,19 @@ async function run(order: ExportOrder): Promise<{ low: number; high: number }> {
     const triangles = solidOf(s.grid, s.z, s.cover, back);
     if (triangles.length === 0) throw new Error('there is nothing on the board to make a model of; add a layer');
     writeFileSync(order.out, writeStl(triangles, job.name));
+  } else if (kind === 'outline-svg' || kind === 'outline-dxf') {
+    const shown = await made.shown();
+    const outlines = [{ name: 'piece', polygon: outlineOf({ ...WHOLE_PIECE, holes: true }, shown, grid, seat.mode) }];
+    for (const s of shown) {
+      const { kind: of } = s.layer.source;
+      if (of === 'words' || of === 'shape')
+        outlines.push({
+          name: s.layer.name,
+          polygon: outlineOf({ ...WHOLE_PIECE, of: [s.layer.id], holes: true }, [s], grid, seat.mode),
+        });
+    }
+    const text = kind === 'outline-svg' ? writeSvg(outlines, board, OUTLINE_ARCS) : writeDxf(outlines, OUTLINE_ARCS);
+    writeFileSync(order.out, text);
   } else if (drawn) {
     const shown = await made.shown();
     const areas = await resolveAreas(job, (ref) => outlineOf(ref, shown, grid, seat.mode));

@@ -6,6 +6,7 @@ import {
   CORNERS,
   dropHoles,
   evenRings,
+  type Joining,
   joinPolygons,
   offsetPolygon,
   smoothPolygon,
@@ -82,6 +83,11 @@ export function addsToOutline(l: Layer, mode: 'raised' | 'sunk'): boolean {
   return !l.hidden && (mode === 'sunk' || l.join === 'stack' || l.join === 'highest' || l.join === 'fade');
 }
 
+/** How the outlines of several layers become one: all of them, the lowest without the others, or what they share. */
+export function joinSilhouettes(how: Joining, shown: Shown[], grid: Grid): Polygon {
+  return shown.map((s) => silhouetteOfOne(s, grid)).reduce((a, b) => joinPolygons(how, a, b));
+}
+
 /**
  * The outline that a reference means, rings with their inside at the left, board coordinates, mm.
  * @param shown the job's layers that are not hidden
@@ -98,6 +104,11 @@ export function outlineOf(ref: OutlineRef, shown: Shown[], grid: Grid, mode: 'ra
       out,
       together((l) => less.includes(l.id)),
     );
-  out = smoothPolygon(out, ref.smooth, OUTLINE_TOLERANCE);
-  return offsetPolygon(out, ref.grow, OUTLINE_TOLERANCE, ref.corner).filter((r) => Math.abs(ringArea(r)) > 1e-6);
+  return changeOutline(out, ref);
+}
+
+/** An outline smoothed and made larger as a reference says. */
+export function changeOutline(polygon: Polygon, ref: Pick<OutlineRef, 'smooth' | 'grow' | 'corner'>): Polygon {
+  const smoothed = smoothPolygon(polygon, ref.smooth, OUTLINE_TOLERANCE);
+  return offsetPolygon(smoothed, ref.grow, OUTLINE_TOLERANCE, ref.corner).filter((r) => Math.abs(ringArea(r)) > 1e-6);
 }

@@ -11,14 +11,28 @@ export type PathStep =
 /** Most segments that a curve is brought to. */
 const MOST = 400;
 
+/** A drawn line: its points x0 y0 x1 y1 ..., and whether it closes; then the first is not repeated. */
+export interface Drawn {
+  points: Float64Array;
+  closed: boolean;
+}
+
 /** Points of a path's rings, none further than `tolerance` from the curve; open ends are closed by a straight line. */
 export function flattenPath(steps: Iterable<PathStep>, tolerance: number): Polygon {
-  const rings: Polygon = [];
+  return flattenLines(steps, tolerance)
+    .filter((l) => l.points.length >= 6)
+    .map((l) => l.points);
+}
+
+/** Points of a path's lines, open ones as they are, none further than `tolerance` from the curve. */
+export function flattenLines(steps: Iterable<PathStep>, tolerance: number): Drawn[] {
+  const lines: Drawn[] = [];
   let pts: number[] = [];
-  const close = () => {
+  const close = (shut: boolean) => {
     const n = pts.length;
-    if (n >= 4 && pts[0] === pts[n - 2] && pts[1] === pts[n - 1]) pts.length -= 2;
-    if (pts.length >= 6) rings.push(Float64Array.from(pts));
+    const meets = n >= 4 && pts[0] === pts[n - 2] && pts[1] === pts[n - 1];
+    if (meets) pts.length -= 2;
+    if (pts.length >= 4) lines.push({ points: Float64Array.from(pts), closed: shut || meets });
     pts = [];
   };
   const put = (x: number, y: number) => {
@@ -42,7 +56,7 @@ export function flattenPath(steps: Iterable<PathStep>, tolerance: number): Polyg
   };
   for (const step of steps) {
     if (step[0] === 'M') {
-      close();
+      close(false);
       put(step[1], step[2]);
     } else if (step[0] === 'L') put(step[1], step[2]);
     else if (step[0] === 'Q') {
@@ -52,13 +66,13 @@ export function flattenPath(steps: Iterable<PathStep>, tolerance: number): Polyg
     } else if (step[0] === 'C') cubic(step[1], step[2], step[3], step[4], step[5], step[6]);
     else {
       const [x, y] = pts;
-      close();
+      close(true);
       // A drawing may go on from where it closed.
       if (x !== undefined) put(x, y);
     }
   }
-  close();
-  return rings;
+  close(false);
+  return lines;
 }
 
 /**

@@ -1,8 +1,23 @@
 import { z } from 'zod';
-import { flattenPath, type PathStep, readSvgPath, ringLengths } from './flatten';
-import { fitPolygon, type Polygon, type Ring } from './polygon';
+import { flattenLines, flattenPath, type PathStep, readSvgPath, ringLengths } from './flatten';
+import { fitPolygon, type Polygon, polygonBounds, type Ring } from './polygon';
+import { strokeLines } from './union';
 
 const positive = z.number().finite().positive();
+
+/** Path data with lines in it, closed or open. */
+const strokesData = z
+  .string()
+  .min(1)
+  .max(100_000)
+  .superRefine((d, ctx) => {
+    try {
+      if (flattenLines(readSvgPath(d), 1).length > 0) return;
+      ctx.addIssue({ code: 'custom', message: 'the path draws nothing; such as "M 0 0 C 20 -10 40 10 60 0"' });
+    } catch (e) {
+      ctx.addIssue({ code: 'custom', message: (e as Error).message });
+    }
+  });
 
 /** The outlines that are made here; their size is the layer's. Lengths in mm. */
 export const outlineSchema = z.discriminatedUnion('kind', [
@@ -14,6 +29,10 @@ export const outlineSchema = z.discriminatedUnion('kind', [
   /** Lobes all around, bulging outwards. */
   z.object({ kind: z.literal('scalloped'), lobes: z.number().int().min(3).max(200) }),
   z.object({ kind: z.literal('cartouche') }),
+  /** A regular polygon with a corner at the top. */
+  z.object({ kind: z.literal('polygon'), sides: z.number().int().min(3).max(60) }),
+  /** SVG path data drawn with a round pen of a width; the lines are stretched so that all of it has the layer's size. */
+  z.object({ kind: z.literal('strokes'), d: strokesData, width: positive.max(500) }),
   /** SVG path data, stretched to the layer's size. */
   z.object({
     kind: z.literal('path'),
@@ -153,6 +172,33 @@ const CARTOUCHE: PathStep[] = [
   ['Z'],
 ];
 
+/** A regular polygon in a circle of radius 1, a corner at the top. */
+function regularRing(sides: number): Ring {
+  return Float64Array.from(
+    Array.from({ length: sides }, (_, i) => {
+      const a = Math.PI / 2 + (2 * Math.PI * i) / sides;
+      return [Math.cos(a), Math.sin(a)];
+    }).flat(),
+  );
+}
+
+/** Lines stretched so that the pen's width around them fills x by y mm; a straight line keeps to its middle. */
+function strokesPolygon(d: string, width: number, x: number, y: number): Polygon {
+  const steps = readSvgPath(d);
+  const rough = polygonBounds(flattenLines(steps, 1).map((l) => l.points));
+  const [w, h] = [rough.x1 - rough.x0, rough.y1 - rough.y0];
+  const k = Math.max(x / Math.max(w, 1e-9), y / Math.max(h, 1e-9), 1e-9);
+  const lines = flattenLines(steps, CURVE_TOLERANCE / Math.min(k, 1e6));
+  const b = polygonBounds(lines.map((l) => l.points));
+  const scale = (long: number, to: number) => (long > 1e-9 ? Math.max(0, to - width) / long : 0);
+  const [sx, sy] = [scale(b.x1 - b.x0, x), scale(b.y1 - b.y0, y)];
+  const placed = lines.map((l) => ({
+    closed: l.closed,
+    points: l.points.map((v, i) => (i % 2 === 0 ? (v - (b.x0 + b.x1) / 2) * sx : (v - (b.y0 + b.y1) / 2) * sy)),
+  }));
+  return strokeLines(placed, width, CURVE_TOLERANCE / 2);
+}
+
 /** An outline as a polygon of `x` by `y` mm around 0, 0, its curves within CURVE_TOLERANCE. */
 export function outlinePolygon(o: Outline, x: number, y: number): Polygon {
   switch (o.kind) {
@@ -170,6 +216,10 @@ export function outlinePolygon(o: Outline, x: number, y: number): Polygon {
       return fitPolygon([scallopedRing(x, y, o.lobes)], x, y);
     case 'cartouche':
       return fitPolygon(flattenPath(CARTOUCHE, CURVE_TOLERANCE / Math.max(x, y)), x, y);
+    case 'polygon':
+      return fitPolygon([regularRing(o.sides)], x, y);
+    case 'strokes':
+      return strokesPolygon(o.d, o.width, x, y);
     case 'path': {
       const steps = readSvgPath(o.d);
       // Once to learn its size, then at the tolerance that it has when stretched.

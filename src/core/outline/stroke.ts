@@ -1,4 +1,4 @@
-import { flattenPath, readSvgPath } from './flatten';
+import { flattenLines, readSvgPath } from './flatten';
 
 /** A stroke walked by its length: points x0 y0 x1 y1 ..., lengths up to each, and the whole. */
 export interface Stroke {
@@ -9,15 +9,9 @@ export interface Stroke {
 
 /** An open stroke of SVG path data (its first, y down as SVG has it), y upwards, in mm. @throws RangeError */
 export function readStroke(d: string, tolerance: number): Stroke {
-  const steps = readSvgPath(d);
-  const end = steps.findIndex((s, i) => i > 0 && s[0] === 'M');
-  const stroke = steps.slice(0, end < 0 ? undefined : end).filter((s) => s[0] !== 'Z');
-  const last = stroke.at(-1);
-  const [x, y] = (last ? last.slice(-2) : [0, 0]) as number[];
-  // Flattening makes rings of at least three points: one more point is added and taken off again.
-  const ring = stroke.length < 2 ? undefined : flattenPath([...stroke, ['L', x + 1e-3, y + 1e-3]], tolerance)[0];
-  if (!ring) throw new RangeError('the stroke has no length; draw it as "M 0 0 C 20 -10 40 -10 60 0"');
-  const points = ring.slice(0, ring.length - 2);
+  const [first] = flattenLines(readSvgPath(d), tolerance);
+  if (!first) throw new RangeError('the stroke has no length; draw it as "M 0 0 C 20 -10 40 -10 60 0"');
+  const points = first.closed ? Float64Array.from([...first.points, first.points[0], first.points[1]]) : first.points;
   const at = new Float64Array(points.length / 2);
   for (let i = 1; i < at.length; i++)
     at[i] = at[i - 1] + Math.hypot(points[2 * i] - points[2 * i - 2], points[2 * i + 1] - points[2 * i - 1]);

@@ -1,5 +1,6 @@
 import { Clipper, ClipType, EndType, FillRule, JoinType } from 'clipper2-ts';
 import { ringArea } from '../field/contours';
+import type { Drawn } from './flatten';
 import type { Polygon } from './polygon';
 
 /** Decimals of a mm that the polygon library works with. */
@@ -40,6 +41,24 @@ export function offsetPolygon(polygon: Polygon, by: number, tolerance: number, c
   if (by === 0) return polygon;
   const join = corner === 'round' ? JoinType.Round : JoinType.Miter;
   return toRings(Clipper.inflatePathsD(toPaths(polygon), by, join, EndType.Polygon, MITRE, PRECISION, tolerance));
+}
+
+/** Lines drawn with a round pen of a width, mm: what the pen covers, as one polygon. */
+export function strokeLines(lines: Drawn[], width: number, tolerance: number): Polygon {
+  const drawn = lines.flatMap(({ points, closed }) =>
+    toRings(
+      Clipper.inflatePathsD(
+        toPaths([points]),
+        width / 2,
+        JoinType.Round,
+        closed ? EndType.Joined : EndType.Round,
+        MITRE,
+        PRECISION,
+        tolerance,
+      ),
+    ),
+  );
+  return unionRings(drawn);
 }
 
 export type Joining = 'union' | 'difference' | 'intersection';

@@ -20,6 +20,7 @@ const info: SourceInfo = {
   pixels: null,
   terraces: null,
   recess: false,
+  drawing: null,
   notes: [],
 };
 const [rough, ball] = [DRAWER.find((c) => c.id === 'em6')!, DRAWER.find((c) => c.id === 'ball3')!];

@@ -1,4 +1,4 @@
-import { BLOCK, fitArcs } from '../motion/arcs';
+import { BLOCK, fitArcs } from '../outline/arcs';
 import type { Board, Origin } from '../plan/job';
 import { MM_PER_INCH, trimNumber } from '../units/length';
 

@@ -1,3 +1,4 @@
+import type { Drawing } from './drawing';
 import { healthNotes, meshHealth } from './health';
 import type { HeightImage } from './height-image';
 import type { Font } from './lettering';
@@ -6,11 +7,12 @@ import { axesOf, boxOf, guessUnit, type Orientation, proposeBase, proposeOrienta
 import { rasterise } from './rasterise';
 import { findTerraces } from './terraces';
 
-/** What a file holds: one of mesh, image and font. */
+/** What a file holds: one of mesh, image, font and drawing. */
 export interface Source {
   mesh?: Mesh;
   image?: HeightImage;
   font?: Font;
+  drawing?: Drawing;
   /** The unit, when the file itself says it. */
   unit?: 'mm';
   /** What was noticed while it was read, a sentence each. */
@@ -19,7 +21,7 @@ export interface Source {
 
 /** What a file holds and how it is proposed to be taken. */
 export interface SourceInfo {
-  kind: 'mesh' | 'image' | 'font';
+  kind: 'mesh' | 'image' | 'font' | 'drawing';
   unit: 'mm' | 'in';
   turns: Orientation['turns'];
   mirror: boolean;
@@ -34,6 +36,8 @@ export interface SourceInfo {
   terraces: { levels: number; step: number } | null;
   /** Whether its rim stands high and its middle lies low, as in a model of a recess. */
   recess: boolean;
+  /** Lines of a drawing, mm; null for others. */
+  drawing: Drawing | null;
   notes: string[];
 }
 
@@ -47,6 +51,7 @@ const NOTHING = {
   pixels: null,
   terraces: null,
   recess: false,
+  drawing: null,
 };
 
 /** Whether heights 0..1 on a picture stand high all along its edge and mostly low inside; below `least` there is nothing. */
@@ -76,6 +81,10 @@ function isRecess(h: ArrayLike<number>, width: number, height: number, least: nu
 
 export function inspectSource(source: Source): SourceInfo {
   if (source.font) return { ...NOTHING, kind: 'font', size: { x: 1, y: 1, z: 1 }, notes: source.notes };
+  if (source.drawing) {
+    const { size } = source.drawing;
+    return { ...NOTHING, kind: 'drawing', drawing: source.drawing, size: { ...size, z: 1 }, notes: source.notes };
+  }
   if (source.image) {
     const { width, height, depth, values } = source.image;
     return {

@@ -93,6 +93,7 @@ const info: SourceInfo = {
   pixels: null,
   terraces: null,
   recess: false,
+  drawing: null,
   notes: [],
 };
 const file = { file: 'leaf.stl', hash: 'a'.repeat(64), info };

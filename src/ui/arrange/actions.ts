@@ -1,8 +1,9 @@
 import type { Layer } from '@/core/arrange/layer';
-import { duplicateLayer, mirroredCopy } from '@/core/arrange/new-layer';
+import { duplicateLayer, mirroredCopy, newShape } from '@/core/arrange/new-layer';
 import { boundsOf, joinBounds, keepGaps, moveLayer } from '@/core/arrange/place';
 import type { Job } from '@/core/plan/job';
 import { fileLayer } from '@/core/plan/propose';
+import type { Drawing } from '@/core/sources/drawing';
 import type { SourceInfo } from '@/core/sources/inspect';
 import { MM_PER_INCH } from '@/core/units/length';
 
@@ -50,6 +51,23 @@ export function shiftLayers(job: Job, ids: string[], up: boolean): void {
     if (!ids.includes(job.layers[i].id) || j < 0 || j >= job.layers.length || ids.includes(job.layers[j].id)) continue;
     [job.layers[i], job.layers[j]] = [job.layers[j], job.layers[i]];
   }
+}
+
+/** A drawing as a shape in the middle of the board, at its own size where that fits. */
+export function placeDrawing(job: Job, file: string, { d, pen, size }: Drawing): Layer {
+  const { board } = job;
+  const k = Math.min(1, (board.x * 0.95) / size.x, (board.y * 0.95) / size.y);
+  const clean = (v: number) => Number(v.toFixed(4));
+  const outline = pen === null ? { kind: 'path' as const, d } : { kind: 'strokes' as const, d, width: clean(pen * k) };
+  const name =
+    file
+      .replace(/\.[a-z0-9]+$/i, '')
+      .slice(0, 80)
+      .trim() || 'Drawing';
+  return {
+    ...newShape(newId(), name, outline, { kind: 'flat' }, board),
+    size: { x: clean(size.x * k), y: clean(size.y * k) },
+  };
 }
 
 /** A layer of a stored file at a place, in its true size when that fits the board, else as large as fits well. */

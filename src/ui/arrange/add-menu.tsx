@@ -8,7 +8,8 @@ import type { ReliefOf } from '@/core/arrange/relief-of';
 import type { Edge, Outline } from '@/core/outline/shapes';
 import type { Job } from '@/core/plan/job';
 import { type AssetInfo, api, uploadAsset } from '../api';
-import { newId, placeFile } from './actions';
+import { newId, placeDrawing, placeFile } from './actions';
+import { LINE } from './shape-fields';
 import { arranger } from './use-arrangement';
 
 type Entry = [name: string, outline: Outline, relief: ReliefOf, share: number, edge?: Edge];
@@ -23,6 +24,8 @@ const SHAPES: Entry[] = [
   ['Cartouche', { kind: 'cartouche' }, { kind: 'bead', width: 5, band: false }, 0.6],
   ['Waney board', { kind: 'rectangle' }, { kind: 'flat' }, 0.9, { kind: 'waney', depth: 6, length: 40, seed: 1 }],
   ['Notched round', { kind: 'circle' }, { kind: 'flat' }, 0.7, { kind: 'notched', count: 24, width: 6, depth: 3 }],
+  ['Hexagon', { kind: 'polygon', sides: 6 }, { kind: 'flat' }, 0.6],
+  ['Drawn lines', { kind: 'strokes', d: LINE, width: 3 }, { kind: 'flat' }, 0.5],
   ['Drawn outline', { kind: 'path', d: 'M 0 40 C 0 0 100 0 100 40 L 50 100 Z' }, { kind: 'flat' }, 0.5],
 ];
 
@@ -79,9 +82,15 @@ export function AddMenu({ job, change, onSelect }: Props) {
       const a: AssetInfo = await up.done;
       if (a.info.kind === 'font') setNotes([`${a.file} can now be chosen as the font of words`]);
       else {
-        put(placeFile(job, { file: a.file, hash: a.hash, info: a.info }, null));
+        put(
+          a.info.drawing
+            ? placeDrawing(job, a.file, a.info.drawing)
+            : placeFile(job, { file: a.file, hash: a.hash, info: a.info }, null),
+        );
         setNotes(a.info.notes);
       }
+      // A drawing becomes a shape: there is no file to be kept for it.
+      if (a.info.kind === 'drawing') return;
       const kept = await api.keepPattern({
         hash: a.hash,
         name: a.file.replace(/\.[a-z0-9]+$/i, '').slice(0, 80) || 'Relief',
@@ -136,7 +145,7 @@ export function AddMenu({ job, change, onSelect }: Props) {
             type="file"
             className="sr-only"
             aria-label="Add a file"
-            accept=".stl,.obj,.ply,.3mf,.png,.tif,.tiff,.jpg,.jpeg,.webp,.gif,.ttf,.otf,.woff"
+            accept=".stl,.obj,.ply,.3mf,.png,.tif,.tiff,.jpg,.jpeg,.webp,.gif,.ttf,.otf,.woff,.svg,.dxf"
             onChange={(e) => {
               void take(e.target.files?.[0]);
               e.target.value = '';

@@ -4,12 +4,15 @@ import { detailOf, largerFor } from '@/core/arrange/detail';
 import { Arrangement, neededLayers } from '@/core/arrange/engine';
 import { type FlatField, flatFieldAt, standingBounds } from '@/core/arrange/flat-field';
 import type { Layer, Seat } from '@/core/arrange/layer';
-import { outlineOf } from '@/core/arrange/silhouette';
+import { type MadeShape, shapeOf, strokesOf } from '@/core/arrange/made-shape';
+import { changeOutline, joinSilhouettes, type OutlineRef, outlineOf, type Shown } from '@/core/arrange/silhouette';
 import { buildTarget } from '@/core/arrange/target';
+import { middleLines, traceOutlines } from '@/core/arrange/trace';
 import { type Cutter, profileOf } from '@/core/cutter/cutter';
 import { AIR, boardGrid, type Grid, gridOf } from '@/core/field/height-field';
 import { localHost } from '@/core/kernels/host';
 import type { Bounds } from '@/core/outline/polygon';
+import type { Joining } from '@/core/outline/union';
 import type { Pass } from '@/core/plan/pass';
 import { regionOf, resolveAreas } from '@/core/plan/regions';
 import type { LaidWords } from '@/core/sources/lettering';
@@ -78,6 +81,14 @@ function arrangementFor(had: Arrangement | null, board: { x: number; y: number }
 
 const coarseCell = (b: { x: number; y: number }) => Math.max(b.x, b.y) / COARSE;
 
+/** The layers that are shown and have come, with what their silhouettes are taken from. */
+function shownOn(a: Arrangement, input: ArrangeInput): Shown[] {
+  return input.layers.flatMap((layer) => {
+    const [content, rendered] = [contents.get(layer), a.rendered(layer, input.layers)];
+    return layer.hidden || !content || !rendered ? [] : [{ layer, content, rendered }];
+  });
+}
+
 /** The target of what is arranged, on every n-th cell of it. */
 async function look(a: Arrangement, input: ArrangeInput): Promise<Look> {
   const s = a.surface;
@@ -109,13 +120,7 @@ async function look(a: Arrangement, input: ArrangeInput): Promise<Look> {
       }
     }
   }
-  const areas = await resolveAreas(input, (ref) => {
-    const shown = input.layers.flatMap((layer) => {
-      const [content, rendered] = [contents.get(layer), a.rendered(layer, input.layers)];
-      return layer.hidden || !content || !rendered ? [] : [{ layer, content, rendered }];
-    });
-    return outlineOf(ref, shown, g, input.seat.mode);
-  });
+  const areas = await resolveAreas(input, (ref) => outlineOf(ref, shownOn(a, input), g, input.seat.mode));
   const { field, mask } = buildTarget({
     grid,
     z,
@@ -228,6 +233,26 @@ const api = {
     const r = full.rendered(l, input.layers);
     const standing = r && standingBounds(r, full.grid, AIR);
     return field && standing ? { field, standing } : null;
+  },
+
+  /** The outline of layers as a shape of its own; null when nothing is left of it. */
+  async outline(input: ArrangeInput, ids: string[], ref: OutlineRef, how: Joining): Promise<MadeShape | null> {
+    await api.full(input);
+    if (!full) return null;
+    const shown = shownOn(full, input).filter((s) => ids.includes(s.layer.id));
+    if (shown.length === 0) return null;
+    if (how === 'union') return shapeOf(outlineOf({ ...ref, of: ids }, shown, full.grid, input.seat.mode));
+    return shapeOf(changeOutline(joinSilhouettes(how, shown, full.grid), ref));
+  },
+
+  /** What of a layer stands higher than a share of its rise, as outlines or as their middle lines of a width; null when nothing does. */
+  async trace(input: ArrangeInput, id: string, share: number, width: number | null): Promise<MadeShape | null> {
+    await api.full(input);
+    const l = input.layers.find((o) => o.id === id);
+    const r = l && full?.rendered(l, input.layers);
+    if (!l || !r || !full) return null;
+    const polygon = traceOutlines(r, full.grid, share * l.rise);
+    return width === null ? shapeOf(polygon) : strokesOf(middleLines(polygon, full.grid.cell), width);
   },
 
   /** What bits would leave of this surface: shares missed, and for the one looked at the map of it. */

@@ -14,6 +14,7 @@ import { GapFields } from './gap-fields';
 import { LayerCommands } from './layer-commands';
 import { LayerEffect } from './layer-effect';
 import { MaskFields } from './mask-fields';
+import { OutlineTools } from './outline-tools';
 import { ShapeFields } from './shape-fields';
 import { arranger } from './use-arrangement';
 import { WordsFields } from './words-fields';
@@ -95,6 +96,7 @@ export function LayerCard({ job, layer, close, change, onSelect, info }: LayerCa
         onChange={(v) => set((l) => (l.turn = v))}
       />
       <LayerCommands job={job} layer={layer} change={change} onSelect={onSelect} />
+      <OutlineTools job={job} selected={[layer.id]} change={change} onSelect={onSelect} />
       {layer.source.kind === 'mesh' && <MeshFields job={job} layer={layer} change={change} />}
       {layer.source.kind === 'image' && <ImageFields job={job} layer={layer} change={change} />}
       {layer.source.kind === 'words' && layer.source.words.text.includes('\n') && (

@@ -61,6 +61,8 @@ export function PlaqueCard({ id, job, revision, facts, library, change, onMissed
               ['heights-png', 'Heights, PNG'],
               ['heights-tiff', 'Heights, TIFF'],
               ['picture', 'Picture, PNG'],
+              ['outline-svg', 'Outlines, SVG'],
+              ['outline-dxf', 'Outlines, DXF'],
             ] as const
           ).map(([kind, name]) => (
             <a

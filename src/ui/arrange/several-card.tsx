@@ -5,6 +5,7 @@ import { formatLength } from '@/core/units/length';
 import { Card, Sentence } from '../cards/card';
 import { TextField } from '../controls/fields';
 import { boundsAround, duplicateLayers, editLayers, mirrorLayers, moveLayers, removeLayers } from './actions';
+import { OutlineTools } from './outline-tools';
 
 interface Props {
   job: Job;
@@ -140,6 +141,7 @@ export function SeveralCard({ job, selected, change, onSelect }: Props) {
           Let go
         </button>
       </div>
+      <OutlineTools job={job} selected={selected} change={change} onSelect={onSelect} />
       <button
         type="button"
         className="btn btn-ghost btn-sm mt-3 w-full text-accent"

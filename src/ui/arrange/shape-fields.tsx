@@ -5,6 +5,7 @@ import { Choice, LengthField, NumberField, TextField } from '../controls/fields'
 import { editLayers } from './actions';
 import type { FieldsProps } from './file-fields';
 import { ReliefFields } from './relief-fields';
+import { VeeButton } from './vee-button';
 
 const OUTLINES: [Outline['kind'], string][] = [
   ['rectangle', 'rectangle'],
@@ -14,7 +15,9 @@ const OUTLINES: [Outline['kind'], string][] = [
   ['arch', 'arch'],
   ['scalloped', 'scalloped'],
   ['cartouche', 'cartouche'],
+  ['polygon', 'polygon'],
   ['path', 'drawn (SVG path)'],
+  ['strokes', 'drawn lines (SVG path)'],
 ];
 const EDGES: [Edge['kind'], string][] = [
   ['plain', 'plain'],
@@ -22,10 +25,15 @@ const EDGES: [Edge['kind'], string][] = [
   ['notched', 'notched'],
 ];
 
+/** A line that new drawn lines begin with. */
+export const LINE = 'M 0 12 C 15 -8 25 -8 40 12 S 65 32 80 12';
+
 function freshOutline(kind: Outline['kind'], l: Layer): Outline {
   if (kind === 'rounded') return { kind, radius: Number((Math.min(l.size.x, l.size.y) * 0.12).toFixed(2)) };
   if (kind === 'scalloped') return { kind, lobes: 16 };
   if (kind === 'path') return { kind, d: 'M 0 40 C 0 0 100 0 100 40 L 50 100 Z' };
+  if (kind === 'polygon') return { kind, sides: 6 };
+  if (kind === 'strokes') return { kind, d: LINE, width: 3 };
   return { kind };
 }
 
@@ -69,6 +77,35 @@ export function ShapeFields({ layer, change }: FieldsProps) {
           onChange={(v) => set((x) => (x.outline = { kind: 'scalloped', lobes: v }))}
         />
       )}
+      {o.kind === 'polygon' && (
+        <NumberField
+          whole
+          label="Sides"
+          value={o.sides}
+          min={3}
+          max={60}
+          onChange={(v) => set((x) => (x.outline = { kind: 'polygon', sides: v }))}
+        />
+      )}
+      {o.kind === 'strokes' && (
+        <>
+          <LengthField
+            label="Lines, wide"
+            value={o.width}
+            min={0}
+            open
+            max={500}
+            onChange={(width) => set((x) => (x.outline = { ...o, width }))}
+          />
+          <TextField
+            label="SVG path"
+            value={o.d}
+            max={100000}
+            required
+            onChange={(d) => set((x) => (x.outline = { ...o, d }))}
+          />
+        </>
+      )}
       {o.kind === 'path' && (
         <TextField
           label="SVG path"
@@ -78,6 +115,7 @@ export function ShapeFields({ layer, change }: FieldsProps) {
           onChange={(d) => set((x) => (x.outline = { kind: 'path', d }))}
         />
       )}
+      <VeeButton layer={layer} change={change} />
       <ReliefFields relief={s.relief} layer={layer} put={(r) => set((x) => (x.relief = r))} />
       <Choice label="Edge" value={e.kind} options={EDGES} onChange={(kind) => set((x) => (x.edge = freshEdge(kind)))} />
       {e.kind === 'waney' && (

@@ -37,6 +37,8 @@ export const POST = route(async (req) => {
     return Response.json(await createJob(db, jobSchema.parse(job)));
   }
   const { file, info } = await getAsset(db, asset);
+  if (info.kind === 'drawing')
+    throw new BadRequest(`${file} is a drawing of lines; add it on a board's Arrange station`);
   if (info.kind === 'font') throw new BadRequest(`${file} is a font; choose it for words on a board's Arrange station`);
   const title =
     name ||

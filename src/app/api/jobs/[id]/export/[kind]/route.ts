@@ -5,13 +5,15 @@ import { BadRequest, route } from '@/server/http';
 import { getJob } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
-const kinds = z.enum(['heights-png', 'heights-tiff', 'stl', 'picture']);
+const kinds = z.enum(['heights-png', 'heights-tiff', 'stl', 'picture', 'outline-svg', 'outline-dxf']);
 
 const TYPES = {
   'heights-png': ['image/png', 'png'],
   'heights-tiff': ['image/tiff', 'tif'],
   stl: ['model/stl', 'stl'],
   picture: ['image/png', 'png'],
+  'outline-svg': ['image/svg+xml', 'svg'],
+  'outline-dxf': ['image/vnd.dxf', 'dxf'],
 } as const;
 
 /** The joined layers in an open format; a height image's name says which heights black and white stand for. */

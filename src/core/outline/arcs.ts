@@ -113,7 +113,7 @@ function furthest(
 /**
  * Brings runs of cutting moves with the same feed to lines and arcs in the XY plane (with a steady climb: helices), none turning by
  * more than half a circle. Rapids and upright moves stay as they are.
- * @param m moves as Path holds them
+ * @param m moves: x y z feed each, the feed 0 for a rapid
  * @param tolerance most that a block may lie off the moves, mm
  * @returns BLOCK numbers a block
  */
