@@ -1,12 +1,12 @@
 import { inRegion, type Region } from '../arrange/target';
 import type { Cutter } from '../cutter/cutter';
-import { distanceInside, distanceOutside } from '../field/distance';
-import { AIR } from '../field/height-field';
+import { distanceInside } from '../field/distance';
 import { Path } from '../motion/path';
 import type { FlatPass } from '../plan/pass';
 import { clearByRings, type Level } from './clear-level';
 import { clearHeights, lowerStock, type PassContext, SAFE_HEIGHT } from './context';
 import { type Flat, findFlats, markCleared } from './flats';
+import { highestOver, standing, stockUnder } from './standing';
 
 /** How far a ring may lie from the line that it follows, mm: wider rings have longer moves and fewer corners to slow down for. */
 const WANDER = 0.1;
@@ -85,14 +85,18 @@ async function clearOne(
   for (let j = 0; j < f.height; j++) tip.set(f.tip.subarray(j * f.width, (j + 1) * f.width), (j + 1) * width + 1);
   const grid = { width, height, cell, originX: originX + (f.i - 1) * cell, originY: originY + (f.j - 1) * cell };
   let clear = await clearHeights(ctx, cutter.diameter / 2);
-  const top = highestOver(tip, grid, clear);
+  let bare = await stockUnder(ctx, cutter.diameter / 2);
+  const top = highestOver(tip, grid, bare);
   if (top <= f.z + BARE) return;
   const steps = Math.max(1, Math.ceil((top - f.z) / pass.stepdown - 1e-6));
   for (let n = 1; n <= steps; n++) {
     const z = n === steps ? f.z : top + ((f.z - top) * n) / steps;
-    if (n > 1) clear = await clearHeights(ctx, cutter.diameter / 2);
-    // Above the field itself only what stands higher is taken down, as along walls that roughing left stock on.
-    const here = n === steps ? tip : standing(tip, grid, clear, z + BARE, pass.stepover / 2);
+    if (n > 1) {
+      clear = await clearHeights(ctx, cutter.diameter / 2);
+      bare = await stockUnder(ctx, cutter.diameter / 2);
+    }
+    // Only what stands higher is taken down: along walls that roughing left stock on, in corners that a larger bit did not enter.
+    const here = standing(tip, grid, bare, z + BARE, pass.stepover / 2);
     if (!here.includes(1)) continue;
     const level: Level = { z, depth: distanceInside(here, width, height), grid, clear };
     const from = path.moves;
@@ -103,27 +107,4 @@ async function clearOne(
     clearByRings(path, level, pass, cutter, tolerance);
     await lowerStock(ctx, path, from, cutter);
   }
-}
-
-/** The stock under the bit at a cell of a grid; AIR beyond the board. */
-function stockAt(k: number, grid: Level['grid'], clear: Level['clear']): number {
-  const i = Math.round((grid.originX + (k % grid.width) * grid.cell - clear.originX) / clear.cell);
-  const j = Math.round((grid.originY + Math.floor(k / grid.width) * grid.cell - clear.originY) / clear.cell);
-  if (i < 0 || j < 0 || i >= clear.width || j >= clear.height) return AIR;
-  return clear.data[j * clear.width + i];
-}
-
-/** Highest stock under the bit anywhere that its tip may be. */
-function highestOver(tip: Uint8Array, grid: Level['grid'], clear: Level['clear']): number {
-  let high = AIR;
-  for (let k = 0; k < tip.length; k++) if (tip[k]) high = Math.max(high, stockAt(k, grid, clear));
-  return high;
-}
-
-/** Where the tip may be and stands on stock higher than z, and `around` mm more, so that no sliver is left for the next level. */
-function standing(tip: Uint8Array, grid: Level['grid'], clear: Level['clear'], z: number, around: number): Uint8Array {
-  const high = tip.map((v, k) => (v && stockAt(k, grid, clear) > z ? 1 : 0));
-  if (!high.includes(1)) return high;
-  const away = distanceOutside(high, grid.width, grid.height);
-  return tip.map((v, k) => (v && away[k] * grid.cell <= around ? 1 : 0));
 }

@@ -21,6 +21,8 @@ export interface PassContext {
   planning: HeightField;
   /** An upper bound of the stock's height at the moment, on a coarser grid padded with air. */
   stock: HeightField;
+  /** Whether anything has been cut yet. */
+  worked: boolean;
   /** 1 on the target's grid where a level field has been cleared and finishing has nothing to do. */
   cleared: Uint8Array;
   /** What V bits are to cut, worked out when a pass asks for it. */
@@ -58,7 +60,17 @@ export function makeContext(
   }
   const coarse = poolField(makeField(field, 0), STOCK_FACTOR, 'max');
   const stock = padField(coarse, Math.ceil(STOCK_PAD / coarse.cell), AIR);
-  return { target, planning, stock, cleared: new Uint8Array(field.data.length), ...shapes, board, mode, host };
+  return {
+    target,
+    planning,
+    stock,
+    worked: false,
+    cleared: new Uint8Array(field.data.length),
+    ...shapes,
+    board,
+    mode,
+    host,
+  };
 }
 
 /** Highest stock under a cutter of radius R at every place: what a tip must stay above. */
@@ -96,4 +108,5 @@ export async function lowerStock(ctx: PassContext, path: Path, from: number, cut
   const R = profile.R - 0.8 * ctx.stock.cell;
   const shrunk = { ...profile, R, p0: Math.min(profile.p0, R), p1: Math.min(profile.p1, R) };
   await ctx.host.remove(ctx.stock, shrunk, segments);
+  ctx.worked = true;
 }

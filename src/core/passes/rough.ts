@@ -7,6 +7,7 @@ import type { RoughPass } from '../plan/pass';
 import { clearByRings, clearByRows, type Level } from './clear-level';
 import { clearHeights, lowerStock, type PassContext, SAFE_HEIGHT } from './context';
 import { roughLevels } from './levels';
+import { standing, stockUnder } from './standing';
 
 export interface Roughed {
   path: Path;
@@ -45,6 +46,7 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
   for (let k = 0; k < lowest.length; k++) lowest[k] = domain[k] ? Math.max(lowest[k], ground) : Infinity;
   const levels = roughLevels(lowest, grown.data, 0, pass.stepdown);
   const path = new Path();
+  const rest = ctx.worked;
   let allowed: Uint8Array<ArrayBufferLike> = domain;
   let above = 0;
   for (const z of levels) {
@@ -53,14 +55,16 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
     for (let k = 0; k < here.length; k++) if (allowed[k] && lowest[k] <= z + 1e-4) any += here[k] = 1;
     if (any === 0) break;
     const from = path.moves;
+    // A bit that follows a larger one goes only where that one left something.
+    const todo = rest ? standing(here, grid, await stockUnder(ctx, R), z + 0.01, pass.stepover) : here;
     const level: Level = {
       z,
-      depth: distanceInside(here, grid.width, grid.height),
+      depth: distanceInside(todo, grid.width, grid.height),
       grid,
       clear: await clearHeights(ctx, R),
     };
-    if (hasStock(level, here, z)) {
-      const first = here.indexOf(1);
+    if (hasStock(level, todo, z)) {
+      const first = todo.indexOf(1);
       if (path.moves === 0) {
         path.rapid(
           grid.originX + (first % grid.width) * grid.cell,

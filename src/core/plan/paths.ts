@@ -152,6 +152,7 @@ export class PassPlanner {
       // What is planned next changes them in place.
       ctx.stock = { ...done.result.meta.stock, data: (done.result.arrays.stock as Float32Array).slice() };
       ctx.cleared = (done.result.arrays.cleared as Uint8Array).slice();
+      ctx.worked ||= pass.kind !== 'skim' && done.result.arrays.moves.length > 0;
       const { stock: __, ...summary } = done.result.meta;
       out.push({
         pass,

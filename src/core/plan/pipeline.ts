@@ -71,7 +71,7 @@ export interface Plan {
 }
 
 /** Raised when what a stage computes from the same input changes, so that stored results are not taken for new ones. */
-const VERSION = 5;
+const VERSION = 6;
 
 /** What is known of a layer's content besides its heights. */
 export interface ContentFacts {
@@ -363,7 +363,7 @@ function writePrograms(job: Job, planned: Planned[], zero: { x: number; y: numbe
       text,
       passes: run.map((p) => p.pass.id),
       back: backUp(run[0].pass),
-      rough: run.every((p) => p.pass.kind === 'rough' || p.pass.kind === 'flat'),
+      rough: run.every((p) => p.pass.kind === 'skim' || p.pass.kind === 'rough' || p.pass.kind === 'flat'),
       seconds: sum('seconds'),
       naiveSeconds: sum('naiveSeconds'),
       cutLength: sum('cutLength'),

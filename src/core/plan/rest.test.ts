@@ -1,0 +1,78 @@
+import { expect, test } from 'vitest';
+import { newShape } from '../arrange/new-layer';
+import { DRAWER, HOBBY_MACHINE } from './defaults';
+import type { Job } from './job';
+import type { FlatPass, RoughPass } from './pass';
+import { errorsOf, planShapes } from './plan-test-kit';
+import { plainJob, proposeFlat, stepdownFor } from './propose';
+
+const bit = (id: string) => DRAWER.find((c) => c.id === id)!;
+const [em6, em3, ball] = [bit('em6'), bit('em3'), bit('ball3')];
+
+/** A pocket of 60 x 40 with a narrow arm of 5 mm, sunk 6 mm into a board's top. */
+function pocket(): Job {
+  const board = { x: 120, y: 70, thickness: 18, material: 'maple' };
+  const job = plainJob({ name: 'Pocket', order: '', machine: HOBBY_MACHINE, rough: em6, finish: ball, board });
+  const shape = (id: string, x: number, y: number, cx: number) => ({
+    ...newShape(id, id, { kind: 'rectangle' }, { kind: 'flat' }, board),
+    size: { x, y },
+    centre: { x: cx, y: 35 },
+    rise: 6,
+    join: 'lowest' as const,
+    lift: -12,
+  });
+  job.layers = [shape('room', 60, 40, 40), shape('arm', 40, 5, 85)];
+  job.seat = { mode: 'sunk', skin: 0, drop: 0, press: null };
+  job.cell = 0.2;
+  return job;
+}
+
+test('a smaller roughing bit goes only where the larger one left something', async () => {
+  const job = pocket();
+  const first = job.passes[0] as RoughPass;
+  const second: RoughPass = {
+    ...first,
+    id: 'rest',
+    cutter: em3.id,
+    stepover: 0.4 * em3.diameter,
+    stepdown: stepdownFor(em3, 'maple'),
+    stockToLeave: 0.3,
+  };
+  first.stockToLeave = 0.3;
+  job.cutters.push(em3);
+  const alone = await planShapes({ ...job, passes: [second, job.passes[1]] });
+  const both = await planShapes({ ...job, passes: [first, second, job.passes[1]] });
+  expect(errorsOf(both)).toEqual([]);
+  const length = (p: typeof both) => p.summary.passes.find((q) => q.id === 'rest')!.cutLength;
+  expect(length(both)).toBeGreaterThan(100);
+  expect(length(both)).toBeLessThan(0.45 * length(alone));
+  // The arm is open after it: what the ball still meets there is not deep.
+  const { rough } = both;
+  const k = Math.round((35 - rough!.originY) / 0.2) * rough!.width + Math.round((95 - rough!.originX) / 0.2);
+  expect(rough!.data[k]).toBeLessThan(-5);
+}, 60_000);
+
+test('a second, smaller bit clears only the corners and arms of a level field that the first did not enter', async () => {
+  const job = pocket();
+  job.cutters.push(em3);
+  const large = { ...proposeFlat(job)!, id: 'large' } as FlatPass;
+  const small = { ...large, id: 'small', cutter: em3.id, stepover: 0.4 * em3.diameter, stepdown: 1.2 };
+  const [rough, finish] = job.passes;
+  const alone = await planShapes({ ...job, passes: [rough, small, finish] });
+  const both = await planShapes({ ...job, passes: [rough, large, small, finish] });
+  expect(errorsOf(both)).toEqual([]);
+  const length = (p: typeof both) => p.summary.passes.find((q) => q.id === 'small')!.cutLength;
+  expect(length(both)).toBeGreaterThan(20);
+  expect(length(both)).toBeLessThan(0.5 * length(alone));
+  // The floor is level, in the room as in the arm, and never too deep.
+  const { cut, target } = both;
+  for (const [x, y] of [
+    [40, 35],
+    [20, 20],
+    [95, 35],
+    [100, 34],
+  ]) {
+    const k = Math.round((y - cut.originY) / 0.2) * cut.width + Math.round((x - cut.originX) / 0.2);
+    expect(Math.abs(cut.data[k] - target.data[k])).toBeLessThan(0.01);
+  }
+}, 60_000);
