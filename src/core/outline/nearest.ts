@@ -8,13 +8,17 @@ export interface Nearest {
   ring: number;
 }
 
-/** Segments that a square of the plane may be nearest to. */
-interface Leaf {
+/** A square of the plane with the segments that can be nearest to any of its places. Its quarters are made when they are asked for. */
+interface Square {
   segments: Int32Array;
   /** No place in the square is nearer to the outline than this, mm. */
   least: number;
+  x: number;
+  y: number;
+  half: number;
+  depth: number;
+  quarters: (Square | undefined)[] | null;
 }
-type Node = Leaf | { kids: Node[]; x: number; y: number };
 
 const FEW = 12;
 const DEEPEST = 7;
@@ -32,7 +36,7 @@ export class NearestOutline {
   private readonly half: Float64Array;
   private readonly start: Float64Array;
   private readonly ringOf: Int32Array;
-  private readonly root: Node;
+  private readonly root: Square;
   /** Length of each ring, mm. */
   readonly lengths: number[] = [];
 
@@ -65,13 +69,8 @@ export class NearestOutline {
     });
     const b = polygonBounds(polygon);
     const half = Math.max(b.x1 - b.x0, b.y1 - b.y0) / 2 + margin;
-    this.root = this.split(
-      (b.x0 + b.x1) / 2,
-      (b.y0 + b.y1) / 2,
-      half,
-      Int32Array.from({ length: n }, (_, i) => i),
-      0,
-    );
+    const all = Int32Array.from({ length: n }, (_, i) => i);
+    this.root = this.square((b.x0 + b.x1) / 2, (b.y0 + b.y1) / 2, half, all, 0);
   }
 
   private to(k: number, x: number, y: number): number {
@@ -81,7 +80,7 @@ export class NearestOutline {
     return ex * ex + ey * ey;
   }
 
-  private split(x: number, y: number, half: number, segments: Int32Array, depth: number): Node {
+  private square(x: number, y: number, half: number, segments: Int32Array, depth: number): Square {
     // By the middles of segments and their half lengths: a little more is kept than need be, for much less work.
     let near = Infinity;
     const n = segments.length;
@@ -103,12 +102,8 @@ export class NearestOutline {
       if (d[i] <= most) mine[kept++] = segments[i];
     }
     least -= half * Math.SQRT2;
-    if (kept <= FEW || depth >= DEEPEST) return { segments: mine.slice(0, kept), least };
-    const h = half / 2;
-    const kids = [-1, 1].flatMap((sy) =>
-      [-1, 1].map((sx) => this.split(x + sx * h, y + sy * h, h, mine.subarray(0, kept), depth + 1)),
-    );
-    return { kids, x, y };
+    const whole = kept <= FEW || depth >= DEEPEST;
+    return { segments: mine.slice(0, kept), least, x, y, half, depth, quarters: whole ? null : new Array(4) };
   }
 
   /**
@@ -116,7 +111,7 @@ export class NearestOutline {
    * @param beyond how far away it no longer matters: then only some distance beyond that is told
    */
   find(x: number, y: number, out: Nearest, beyond = Infinity): Nearest {
-    const leaf = this.leafAt(x, y);
+    const leaf = this.leafAt(x, y, beyond);
     if (leaf.least > beyond) {
       out.distance = leaf.least;
       return out;
@@ -134,19 +129,25 @@ export class NearestOutline {
 
   /** The nearest place of the outline itself, mm. */
   foot(x: number, y: number): [number, number] {
-    const at = this.nearestIn(this.leafAt(x, y), x, y);
+    const at = this.nearestIn(this.leafAt(x, y, Infinity), x, y);
     if (at < 0) return [x, y];
     const t = this.share(at, x, y);
     return [this.ax[at] + t * this.dx[at], this.ay[at] + t * this.dy[at]];
   }
 
-  private leafAt(x: number, y: number): Leaf {
-    let node = this.root;
-    while ('kids' in node) node = node.kids[(y >= node.y ? 2 : 0) + (x >= node.x ? 1 : 0)];
-    return node;
+  /** The smallest square around a place, or the first that is known to lie further off than `beyond`. */
+  private leafAt(x: number, y: number, beyond: number): Square {
+    let s = this.root;
+    while (s.quarters && s.least <= beyond) {
+      const q = (y >= s.y ? 2 : 0) + (x >= s.x ? 1 : 0);
+      const h = s.half / 2;
+      s.quarters[q] ??= this.square(s.x + (q & 1 ? h : -h), s.y + (q & 2 ? h : -h), h, s.segments, s.depth + 1);
+      s = s.quarters[q] as Square;
+    }
+    return s;
   }
 
-  private nearestIn({ segments }: Leaf, x: number, y: number): number {
+  private nearestIn({ segments }: Square, x: number, y: number): number {
     let best = Infinity;
     let at = -1;
     for (let i = 0; i < segments.length; i++) {
