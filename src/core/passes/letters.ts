@@ -25,6 +25,31 @@ const SINK = 5;
 /** Lines shorter than this leave no way to sink along, mm: there the tip goes straight down at the plunge feed. */
 const SHORT = 1;
 
+/** A groove that runs over an edge of what lies beneath it: where, and how high that steps there, mm. */
+export interface LetterEdge {
+  layer: string;
+  x: number;
+  y: number;
+  step: number;
+}
+/** The ground beneath letters steps over an edge when it changes by so much, mm, and so steeply. */
+const STEP_LEAST = 1;
+const STEP_SLOPE = 1.5;
+
+/** The highest edge that the lines of a groove run over; null when they run over none. */
+function edgeUnder(layer: string, lines: Line[]): LetterEdge | null {
+  let worst: LetterEdge | null = null;
+  for (const { points: p, surface } of lines) {
+    for (let k = 1; k < surface.length; k++) {
+      const step = Math.abs(surface[k] - surface[k - 1]);
+      if (step < STEP_LEAST || step <= (worst?.step ?? 0)) continue;
+      const run = Math.hypot(p[3 * k] - p[3 * k - 3], p[3 * k + 1] - p[3 * k - 2]);
+      if (step > STEP_SLOPE * run) worst = { layer, x: p[3 * k], y: p[3 * k + 1], step };
+    }
+  }
+  return worst;
+}
+
 /** Whether a bit leaves the walls of a groove. */
 export const cutsGroove = (c: Cutter, g: Pick<Groove, 'angle'>) =>
   c.shape === 'v' && Math.abs(c.includedAngle - g.angle) <= SAME_ANGLE;
@@ -43,10 +68,20 @@ interface Line {
  * followed at that depth. Depth counts from the surface beside the outline, so that letters follow a relief; and the tip is
  * never lower than the target lets the whole bit be.
  */
-export async function planLetters(ctx: PassContext, pass: LetterPass, cutter: Cutter): Promise<{ path: Path }> {
+export async function planLetters(
+  ctx: PassContext,
+  pass: LetterPass,
+  cutter: Cutter,
+): Promise<{ path: Path; edges: LetterEdge[] }> {
   const grooves = (await ctx.grooves()).filter((g) => cutsGroove(cutter, g));
   const clear = await clearHeights(ctx, cutter.diameter / 2);
-  const lines = grooves.flatMap((g) => linesOf(g, ctx, cutter));
+  const edges: LetterEdge[] = [];
+  const lines = grooves.flatMap((g) => {
+    const mine = linesOf(g, ctx, cutter);
+    const edge = edgeUnder(g.layer, mine);
+    if (edge) edges.push(edge);
+    return mine;
+  });
   const path = new Path();
   for (let n = 0; n < lines.length; n++) {
     const next = nearest(lines, path);
@@ -54,10 +89,10 @@ export async function planLetters(ctx: PassContext, pass: LetterPass, cutter: Cu
     next.line.done = true;
     cut(path, next.line, next.turned, pass, cutter, clear);
   }
-  if (!path.cuts) return { path: new Path() };
+  if (!path.cuts) return { path: new Path(), edges };
   path.rapid(path.x, path.y, SAFE_HEIGHT);
   await lowerStock(ctx, path, 0, cutter);
-  return { path };
+  return { path, edges };
 }
 
 /** The target's height at a place, of the nearest cell. */

@@ -226,3 +226,55 @@ test('what no V bit of the job cuts is a finding, and letters need a V bit', asy
       .join(),
   ).toContain('is no V bit');
 }, 60_000);
+
+test('a groove over an edge of the panel is told, with the height of the edge', async () => {
+  const over = (x: number) =>
+    grooved({
+      source: { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee() },
+      size: { x: 12, y: 3 },
+      rise: 2,
+      centre: { x, y: 32 },
+    });
+  const said = async (x: number) =>
+    (await planJob(over(x), load, env as never)).summary.findings.filter((f) =>
+      f.message.includes('runs over an edge'),
+    );
+  expect(await said(50)).toEqual([]);
+  const [f] = await said(85);
+  expect(f.message).toContain('Cut runs over an edge that is 5 mm high');
+  expect(Math.abs(f.x - 85)).toBeLessThan(1);
+}, 60_000);
+
+test('a drawn line is engraved at one depth, and strokes around a ring are cut to and fro', async () => {
+  const tan = Math.tan((sharp.includedAngle * Math.PI) / 360);
+  const source = {
+    kind: 'shape' as const,
+    outline: { kind: 'strokes' as const, d: 'M 0 0 C 15 -12 25 12 40 0', width: 2 * 0.8 * tan },
+    edge: { kind: 'plain' as const },
+    relief: vee(),
+  };
+  const line = await planJob(
+    grooved({ source, size: { x: 42, y: 9 }, rise: 3, centre: { x: 50, y: 32 } }),
+    load,
+    env as never,
+  );
+  const depths = (text: string) => [...text.matchAll(/Z(-?[\d.]+)/g)].map((m) => Number(m[1])).filter((z) => z < 0);
+  const own = line.summary.programs.at(-1)!.text;
+  // Half a width of w is met at the depth of w / (2 tan(half the angle)).
+  expect(Math.min(...depths(own))).toBeCloseTo(-0.8, 2);
+  const radial = await planJob(
+    grooved({
+      source: { ...source, outline: { ...source.outline, d: 'M 0 0 H 6' } },
+      size: { x: 7, y: 1 },
+      rise: 3,
+      centre: { x: 50, y: 32 },
+      copies: { kind: 'ring', count: 12, radius: 11, turning: true },
+    }),
+    load,
+    env as never,
+  );
+  const moves = radial.summary.passes.find((p) => p.kind === 'letter')!;
+  // From each stroke's end to the next one's nearer end: never back over the whole length of a stroke.
+  expect(moves.rapidLength).toBeLessThan(12 * (6 + 2 * 7) + 120);
+  expect(radial.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+}, 60_000);

@@ -8,7 +8,7 @@ import { makeContext, type PassContext } from '../passes/context';
 import { type CutoutFacts, planCutout } from '../passes/cutout';
 import { planFinish } from '../passes/finish';
 import { planHoles } from '../passes/holes';
-import { planLetters } from '../passes/letters';
+import { type LetterEdge, planLetters } from '../passes/letters';
 import { planRough } from '../passes/rough';
 import { planSkim } from '../passes/skim';
 import { cutterOf, type Job } from './job';
@@ -36,6 +36,8 @@ export interface PassSummary {
   moves: number;
   /** A cut-out's depths, lines and tabs; null for other passes. */
   cutout: CutoutFacts | null;
+  /** Edges of the ground that letters run over. */
+  edges: LetterEdge[];
 }
 
 type PathMeta = { stock: Grid } & Omit<PassSummary, 'id'>;
@@ -63,7 +65,7 @@ function planPass(
   pass: Pass,
   cutter: Cutter,
   region: Region,
-): Promise<{ path: Path; cutout?: CutoutFacts }> {
+): Promise<{ path: Path; cutout?: CutoutFacts; edges?: LetterEdge[] }> {
   switch (pass.kind) {
     case 'rough':
       return planRough(ctx, pass, cutter, region);
@@ -88,7 +90,7 @@ function describePass(
   trench: number,
   moves: Float64Array,
   job: Job,
-): Omit<PassSummary, 'id' | 'cutout'> {
+): Omit<PassSummary, 'id' | 'cutout' | 'edges'> {
   const R = tipRadius(cutter);
   return {
     kind: pass.kind,
@@ -142,9 +144,9 @@ export class PassPlanner {
       const done =
         this.planned.get(name) ??
         (await env.stage<PathMeta>(pass.kind, input, async () => {
-          const { path, cutout = null } = await planPass(ctx, pass, cutter, region);
+          const { path, cutout = null, edges = [] } = await planPass(ctx, pass, cutter, region);
           const facts = describePass(pass, cutter, region.trench, path.data, job);
-          const meta = { stock: gridOf(ctx.stock), ...facts, cutout };
+          const meta = { stock: gridOf(ctx.stock), ...facts, cutout, edges };
           return { meta, arrays: { moves: path.data.slice(), stock: ctx.stock.data, cleared: ctx.cleared } };
         }));
       this.planned.set(name, done);

@@ -230,6 +230,17 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
   const zero = zeroOf(job.board);
   const programs = writePrograms(job, planned, zero);
   env.progress('proof', 0.6);
+  for (const { summary } of planned) {
+    for (const e of summary.edges)
+      findings.push({
+        rule: 'groove',
+        severity: 'warning',
+        message: `${job.layers.find((l) => l.id === e.layer)?.name ?? 'a groove'} runs over an edge that is ${formatLength(e.step)} high`,
+        remedy: 'move or turn it so that all of it lies on even ground, or cut it less deep',
+        x: e.x,
+        y: e.y,
+      });
+  }
   const slots: Slot[] = [];
   const cutouts: { pass: CutoutPass; facts: CutoutFacts }[] = [];
   for (const { pass, cutter, summary } of planned) {
