@@ -15,6 +15,7 @@ import { readSource } from '../src/server/read-source';
 import { stageRunner } from '../src/server/stage-cache';
 import { benchArrange, meshChild } from './arrange';
 import { benchLetters } from './letters';
+import { benchOutlines } from './outlines';
 import { row } from './row';
 
 /** CPU seconds of a call in this thread, the least of `runs`. */
@@ -221,5 +222,6 @@ else {
   benchThinning();
   await benchArrange();
   await benchLetters();
+  await benchOutlines();
   await benchPlan();
 }

@@ -228,3 +228,7 @@ export function shapeMesh(s: Shape, step: number): Float32Array {
   }
   return Float32Array.from(out);
 }
+
+/** An S-shaped scroll with a volute at each end, as SVG path data: 240 x 80 mm. */
+export const SCROLL =
+  'M 0 40 C 0 10 40 -5 62 18 C 78 36 66 58 50 56 C 38 54 36 40 46 37 C 40 46 52 50 57 42 C 62 30 48 20 36 26 C 16 36 26 72 60 76 C 110 82 130 6 180 4 C 216 2 242 24 240 46 C 238 74 200 86 178 64 C 162 46 174 24 190 26 C 202 28 204 42 194 45 C 200 36 188 32 183 40 C 178 52 192 62 204 56 C 224 46 214 14 182 14 C 134 16 112 86 58 84 C 20 82 0 66 0 40 Z';

@@ -4,7 +4,15 @@ import { newWords } from '@/core/arrange/new-layer';
 import { DRAWER, HOBBY_MACHINE } from '@/core/plan/defaults';
 import type { Job } from '@/core/plan/job';
 import { placeFor } from '@/core/plan/order';
-import { fileLayer, plainJob, proposeCutout, proposeFlat, proposeJob, proposeLetter } from '@/core/plan/propose';
+import {
+  fileLayer,
+  plainJob,
+  proposeCutout,
+  proposeFlat,
+  proposeHoles,
+  proposeJob,
+  proposeLetter,
+} from '@/core/plan/propose';
 import type { SourceInfo } from '@/core/sources/inspect';
 import { inspectSource } from '@/core/sources/inspect';
 import { layWords, readFont } from '@/core/sources/lettering';
@@ -12,7 +20,7 @@ import type { Words } from '@/core/sources/words';
 import { shippedFont } from '@/server/content';
 import { readSource } from '@/server/read-source';
 import { demoPatterns, heightPng } from './patterns';
-import { plaque, type Shape } from './shapes';
+import { plaque, SCROLL, type Shape } from './shapes';
 
 /** A shape as a 16-bit grayscale PNG, black outside its outline, white at its rise. */
 export function shapeImage(s: Shape, pixel: number): Uint8Array {
@@ -213,6 +221,48 @@ async function arranged([sheaf, ribbon, ear]: Taken[]): Promise<Job> {
   return job;
 }
 
+/** A bracket sawn as a scroll, with two holes to screw it on by: no file, no relief to speak of, and the cut-out is most of the work. */
+function bracket(): Job {
+  const size = { x: 240, y: 96, thickness: 18, material: 'beech' };
+  const job = plainJob({
+    ...common,
+    rough: bit('em6'),
+    finish: bit('ball6'),
+    name: 'Scroll bracket',
+    order: 'OE-104',
+    board: { ...size, x: 280, y: 136 },
+  });
+  job.layers = [
+    {
+      ...PLAIN_LAYER,
+      id: 'scroll',
+      name: 'Scroll',
+      source: {
+        kind: 'shape',
+        outline: { kind: 'path', d: SCROLL },
+        edge: { kind: 'plain' },
+        relief: { kind: 'bevel', width: 3, band: false },
+      },
+      size: { x: size.x, y: size.y },
+      rise: 3,
+      centre: { x: 140, y: 68 },
+    },
+  ];
+  job.cutters.push(bit('drill6'));
+  job.passes.push(
+    {
+      ...proposeHoles(job, bit('drill6')),
+      places: [
+        { x: 34, y: 86 },
+        { x: 250, y: 90 },
+      ],
+      depth: null,
+    },
+    { ...proposeCutout(job, bit('em6')), tabs: { ...proposeCutout(job, bit('em6')).tabs, count: 5, length: 12 } },
+  );
+  return job;
+}
+
 /** The jobs that the sample shop starts with; all of it is made here. */
 export async function demoJobs(): Promise<DemoJob[]> {
   const patterns = demoPatterns();
@@ -249,5 +299,6 @@ export async function demoJobs(): Promise<DemoJob[]> {
       }),
     ),
     demoJob([pattern('wheat-sheaf-alone.stl'), pattern('ribbon.png'), pattern('ear-of-wheat.stl')], arranged),
+    demoJob([], bracket),
   ]);
 }

@@ -191,3 +191,20 @@ describe('the arranged plaque: flats by the end mill, words by a V bit on the fi
     }
   });
 });
+
+test('the scroll bracket: drilled, sawn out by arcs, and held by its tabs', async () => {
+  const { plan } = await planDemo(4);
+  expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+  const [c] = plan.summary.cutouts;
+  expect(c.joined).toBeNull();
+  expect(c.tabs).toHaveLength(5);
+  for (const t of c.tabs) expect(Math.abs(t.length - 12)).toBeLessThan(0.6);
+  // Through-holes: nothing of the board is left under them.
+  const { cut } = plan;
+  const at = (x: number, y: number) =>
+    cut.data[Math.round((y - cut.originY) / cut.cell) * cut.width + Math.round((x - cut.originX) / cut.cell)];
+  expect(at(34, 86)).toBeLessThan(-18);
+  expect(at(250, 90)).toBeLessThan(-18);
+  const text = plan.summary.programs.at(-1)!.text;
+  expect(text.match(/ I\S+ J/g)!.length).toBeGreaterThan(200);
+}, 300_000);
