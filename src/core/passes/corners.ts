@@ -13,10 +13,10 @@ export interface TightCorner {
 }
 
 const ARC = 0.002;
-/** Less than this left standing counts as nothing, mm2: the corner of a bit 0.4 mm across. */
+/** Less than this left standing counts as nothing, mm2: a sharp corner by a bit 0.43 mm across. */
 const NOTHING = 0.01;
 /** Bits smaller than this do not count, mm. */
-const LEAST = 0.4;
+const LEAST = 0.6;
 const MOST_CORNERS = 24;
 
 /** What a bit of radius r leaves standing along an outline that it cuts on its outside (or inside). */
