@@ -1,0 +1,115 @@
+import { expect, test } from '@playwright/test';
+import { demoJobs } from '../demo/shop';
+import { enter, field, jobOf, putJob, saved } from './board';
+import { BASE, TestServer } from './server';
+
+const server = new TestServer();
+test.beforeAll(async () => {
+  await server.start();
+});
+test.afterAll(async () => {
+  await server.close();
+});
+
+const PLATE = `<svg xmlns="http://www.w3.org/2000/svg" width="90mm" height="60mm" viewBox="0 0 90 60">
+  <g transform="translate(45 30)"><rect x="-40" y="-25" width="80" height="50" rx="8"/></g></svg>`;
+
+test('a drawing is added, its outline made larger, an arm taken from it, traced, and all goes out as SVG and DXF', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Start from an empty board' }).click();
+  await page.waitForURL(/\/jobs\//);
+  const id = page.url().split('/').pop()!;
+  await page.getByRole('button', { name: /^Arrange / }).click();
+  await page
+    .getByLabel('Add a file')
+    .setInputFiles({ name: 'plate.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(PLATE) });
+  await expect(page.getByRole('button', { name: /^plate shape/ })).toBeVisible();
+  await saved(page);
+  expect((await jobOf(id)).layers[0]).toMatchObject({ name: 'plate', size: { x: 80, y: 50 } });
+  // Larger by 5 mm all around, with its round corners.
+  await page.getByText('Outline as a shape of its own').click();
+  await enter(page, 'Larger by', '5');
+  await page.getByRole('button', { name: 'Make the outline' }).click();
+  await expect(page.getByRole('button', { name: /^Outline of plate shape/ })).toBeVisible();
+  await saved(page);
+  const made = (await jobOf(id)).layers[1];
+  expect(made.size.x).toBeCloseTo(90, 2);
+  expect(made.size.y).toBeCloseTo(60, 2);
+  expect(made.source.kind === 'shape' && made.source.outline.kind === 'path' && made.source.outline.d).toContain(' A ');
+  // What the larger one has and the smaller has not.
+  await page.getByRole('button', { name: /^plate shape/ }).click({ modifiers: ['Shift'] });
+  await page.getByText('Outline as a shape of its own').click();
+  await field(page, 'Takes').selectOption({ label: 'what they share' });
+  await page.getByRole('button', { name: 'Make the outline' }).click();
+  await expect(page.getByRole('button', { name: /^Outline of 2 layers shape/ })).toBeVisible();
+  await saved(page);
+  expect((await jobOf(id)).layers[2].size.x).toBeCloseTo(80, 2);
+  // Traced, and as lines along its middle.
+  await page.getByText('Outline as a shape of its own').click();
+  await page.getByRole('button', { name: 'Middle lines' }).click();
+  await expect(page.getByRole('button', { name: /^Lines of Outline of 2 layers shape/ })).toBeVisible();
+  await saved(page);
+  const lines = (await jobOf(id)).layers[3];
+  expect(lines.source.kind === 'shape' && lines.source.outline.kind).toBe('strokes');
+  // Out, in both formats.
+  const svg = await (await page.request.get(`${BASE}/api/jobs/${id}/export/outline-svg`)).text();
+  expect(svg).toContain('<g id="plate">');
+  expect(svg.match(/ A /g)!.length).toBeGreaterThan(8);
+  const dxf = await (await page.request.get(`${BASE}/api/jobs/${id}/export/outline-dxf`)).text();
+  expect(dxf.match(/LWPOLYLINE/g)!.length).toBeGreaterThan(3);
+  // A wrong drawing is said in one sentence, and nothing is added.
+  await page
+    .getByLabel('Add a file')
+    .setInputFiles({ name: 'bad.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<svg><path') });
+  await expect(page.getByRole('alert').filter({ hasText: 'bad.svg: is not whole as XML' })).toBeVisible();
+  expect((await jobOf(id)).layers).toHaveLength(4);
+});
+
+test('holes are dragged on the board, a skim adds up its thickness, and a painted face is not skimmed', async ({
+  page,
+}) => {
+  const demo = (await demoJobs())[3].job;
+  const id = await putJob({
+    ...demo,
+    layers: demo.layers.filter((l) => l.id === 'panel'),
+    passes: demo.passes.filter((p) => p.kind === 'rough' || p.kind === 'finish'),
+  });
+  await page.goto(`/jobs/${id}`);
+  await page.getByRole('button', { name: /^Passes / }).click();
+  await page.getByText('More of this pass').click();
+  await page.getByRole('button', { name: 'Holes', exact: true }).click();
+  await expect(page.getByText(/^2 holes of 6 mm/)).toBeVisible();
+  const hole = page.getByRole('button', { name: /^Hole 1 at / });
+  const box = (await hole.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 - 4, box.y + box.height / 2 - 60, { steps: 5 });
+  await page.mouse.up();
+  await saved(page);
+  const holes = (await jobOf(id)).passes.at(-1)!;
+  expect(holes.kind === 'hole' && holes.places[0].y).toBeGreaterThan(120);
+  await hole.focus();
+  await page.keyboard.press('ArrowRight');
+  await saved(page);
+  const nudged = (await jobOf(id)).passes.at(-1)!;
+  if (nudged.kind !== 'hole' || holes.kind !== 'hole') throw new Error('the pass is gone');
+  expect(nudged.places[0].x - holes.places[0].x).toBeCloseTo(1, 3);
+  // A skim: measured at two places, in as many goes as the stepdown says.
+  await page.getByRole('button', { name: 'Skim', exact: true }).click();
+  await enter(page, 'Measured 1, thickness', '20.6');
+  await page.getByRole('button', { name: 'Add one' }).click();
+  await enter(page, 'Measured 2, thickness', '19.2');
+  await expect(
+    page.getByText(/19\.2 to 20\.6 mm thick as measured; 2 skims take 1\.6 mm off and leave 19 mm/),
+  ).toBeVisible();
+  await page.getByRole('button', { name: /^Board / }).click();
+  await field(page, 'Its face is').selectOption({ label: 'painted' });
+  await expect(page.getByText("the board's face is painted; skim its back instead")).toBeVisible();
+  await page.getByRole('button', { name: /^Passes / }).click();
+  await field(page, 'Skims').selectOption({ label: 'the back, turned over first' });
+  await saved(page);
+  await page.getByRole('button', { name: /^Proof / }).click();
+  await expect(page.getByText('Cut from the programs as written: nothing too deep')).toBeVisible({ timeout: 120_000 });
+});
