@@ -8,7 +8,8 @@ import { fieldToPng, maskToPng } from '../core/sources/height-image';
 
 /** Height range of the two surface images, board coordinates: the board's top is exactly white. */
 function range(job: Job): { low: number; high: number } {
-  return { low: -(job.board.thickness + 2), high: 0 };
+  const into = Math.max(0, ...job.passes.map((p) => ('into' in p ? p.into : 0)));
+  return { low: -(job.board.thickness + Math.max(2, into + 1)), high: 0 };
 }
 
 const place = (f: HeightField, job: Job, zero: { x: number; y: number; z: number }, file: string) => {
@@ -76,7 +77,23 @@ export function makeReport(
       naiveSeconds: p.naiveSeconds,
       cutLength: p.cutLength,
       rapidLength: p.rapidLength,
+      back: p.back,
     })),
+    cutouts: summary.cutouts.map((c) => {
+      const facts = summary.passes.find((p) => p.id === c.pass)?.cutout;
+      const from = <T extends { x: number; y: number }>(p: T): T => ({
+        ...p,
+        x: p.x - summary.zero.x,
+        y: p.y - summary.zero.y,
+      });
+      return {
+        start: facts ? facts.start - summary.zero.z : null,
+        bottom: facts ? facts.bottom - summary.zero.z : null,
+        laps: facts?.levels ?? null,
+        joined: c.joined && from(c.joined),
+        tabs: c.tabs.map(from),
+      };
+    }),
     target: place(plan.target, job, summary.zero, 'target.png'),
     cut: place(plan.cut, job, summary.zero, 'cut.png'),
     mask: { file: 'mask.png', ...MASK },
