@@ -6,7 +6,7 @@ import { Path } from '../src/core/motion/path';
 import { flattenPath, readSvgPath } from '../src/core/outline/flatten';
 import { outlinePolygon } from '../src/core/outline/shapes';
 import { offsetPolygon } from '../src/core/outline/union';
-import { composeJob } from '../src/core/plan/pipeline';
+import { composeJob } from '../src/core/plan/compose-job';
 import { writeProgram } from '../src/core/program/writer';
 import { contentLoader } from '../src/server/content';
 import { stageRunner } from '../src/server/stage-cache';

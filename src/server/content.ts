@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { Layer } from '../core/arrange/layer';
-import type { ContentFacts, LoadContent } from '../core/plan/pipeline';
+import type { ContentFacts, LoadContent } from '../core/plan/compose-job';
 import { FONTS } from '../core/sources/fonts';
 import type { Source } from '../core/sources/inspect';
 import { type Font, layWords, readFont } from '../core/sources/lettering';

@@ -8,7 +8,7 @@ import type { HeightField } from '../core/field/height-field';
 import { jobSchema } from '../core/plan/job';
 import { unpackStage } from '../core/plan/pack';
 import type { FlatSaving, PassSummary } from '../core/plan/paths';
-import type { PlannedProgram } from '../core/plan/pipeline';
+import type { PlannedProgram } from '../core/plan/programs';
 import { sectionOf } from '../core/plan/view';
 import type { CutoutProof } from '../core/proof/connect';
 import type { Finding } from '../core/proof/finding';

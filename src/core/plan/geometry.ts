@@ -9,8 +9,8 @@ import { skimDepths } from '../passes/skim';
 import type { Finding } from '../proof/finding';
 import { FLOOR_LEAST } from '../proof/prove';
 import { formatLength, trimNumber } from '../units/length';
+import type { LayerFacts } from './compose-job';
 import { cellOf, cutterOf, type Job } from './job';
-import type { LayerFacts } from './pipeline';
 
 const mm = (v: number) => formatLength(v);
 

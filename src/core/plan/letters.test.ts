@@ -10,9 +10,10 @@ import { crossings, type Polygon } from '../outline/polygon';
 import { outlinePolygon } from '../outline/shapes';
 import { FONTS } from '../sources/fonts';
 import { layWords, readFont } from '../sources/lettering';
+import type { LoadContent } from './compose-job';
 import { DRAWER, HOBBY_MACHINE } from './defaults';
 import { type Job, jobSchema } from './job';
-import { type LoadContent, planJob } from './pipeline';
+import { planJob } from './pipeline';
 import { plainJob, proposeLetter } from './propose';
 
 const bit = (id: string) => DRAWER.find((c) => c.id === id)!;

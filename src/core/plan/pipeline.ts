@@ -1,46 +1,26 @@
-import { compose, emptySurface, opOf, type SurfaceFacts, surfaceFacts } from '../arrange/compose';
-import { renderKey } from '../arrange/engine';
+import type { SurfaceFacts } from '../arrange/compose';
 import { grooveOf, isGroove } from '../arrange/grooves';
-import type { Layer } from '../arrange/layer';
-import { type Content, type Rendered, renderLayer } from '../arrange/render';
 import { type OutlineRef, outlineOf, type Shown } from '../arrange/silhouette';
 import { buildTarget, type Target } from '../arrange/target';
-import type { Window } from '../arrange/window';
 import { boardGrid, type Grid, gridOf, type HeightField } from '../field/height-field';
-import { SAFE_HEIGHT } from '../passes/context';
 import { type CutoutFacts, cutoutSlot } from '../passes/cutout';
 import { holeSlot } from '../passes/holes';
 import { boardTops } from '../passes/skim';
 import { cutSlots, type Slot } from '../passes/slots';
-import { commentText, fileStem, type ProgramPart, writeProgram, zeroOf } from '../program/writer';
+import { zeroOf } from '../program/writer';
 import type { CutoutProof } from '../proof/connect';
 import { type Finding, sortFindings } from '../proof/finding';
 import { prove } from '../proof/prove';
-import { formatDuration, formatLength } from '../units/length';
+import { formatLength } from '../units/length';
+import { composeJob, type LoadContent, VERSION } from './compose-job';
 import { cutoutFindings } from './cutout-findings';
 import { geometryFindings } from './geometry';
 import { cellOf, type Job } from './job';
-import type { CutoutPass, Pass } from './pass';
-import { compareFlats, type FlatSaving, PassPlanner, type PassSummary, type Planned } from './paths';
+import type { CutoutPass } from './pass';
+import { compareFlats, type FlatSaving, PassPlanner, type PassSummary } from './paths';
+import { type PlannedProgram, writePrograms } from './programs';
 import { regionOf, resolveAreas } from './regions';
 import type { PlanEnvironment } from './stage';
-
-export interface PlannedProgram {
-  file: string;
-  /** Number of the bit it starts with. */
-  cutter: number;
-  text: string;
-  passes: string[];
-  rough: boolean;
-  /** Whether the board lies on its face, turned over its y axis, while it runs. */
-  back: boolean;
-  seconds: number;
-  naiveSeconds: number;
-  cutLength: number;
-  rapidLength: number;
-  /** mm3 that the proof saw it remove. */
-  volume: number;
-}
 
 export interface PlanSummary {
   grid: Grid;
@@ -68,107 +48,6 @@ export interface Plan {
   cut: HeightField;
   rough: HeightField | null;
   deviation: Float32Array;
-}
-
-/** Raised when what a stage computes from the same input changes, so that stored results are not taken for new ones. */
-const VERSION = 6;
-
-/** What is known of a layer's content besides its heights. */
-export interface ContentFacts {
-  /** Bits a sample of an image, 0 for others. */
-  depth: number;
-  /** Whether an image's heights come in visible steps, and how high one is as a share of white; 0 when not. */
-  step: number;
-  /** Letters that the font does not have. */
-  missing: string[];
-}
-
-/** Most that arcs may lie off the path that they are fitted to, mm. */
-const ARC_TOLERANCE = 0.01;
-
-export type LoadContent = (l: Layer) => Promise<{ content: Content; facts: ContentFacts }>;
-
-type LayerMeta = ContentFacts & { window: Window; lostPlan: number; thinCells: number };
-
-export interface LayerFacts extends ContentFacts {
-  id: string;
-  lostPlan: number;
-  thinCells: number;
-}
-
-/** The composite of a job's layers on the board's grid; a layer is rendered again only when something of it has changed. */
-export async function composeJob(
-  job: Pick<Job, 'layers' | 'seat'>,
-  grid: Grid,
-  load: LoadContent,
-  env: Pick<PlanEnvironment, 'stage'>,
-) {
-  const rendered = new Map<string, { key: string; r: Rendered; facts: LayerFacts }>();
-  const render = async (l: Layer, depth = 0): Promise<{ key: string; r: Rendered; facts: LayerFacts }> => {
-    const had = rendered.get(l.id);
-    if (had) return had;
-    const { mask } = l;
-    const named = mask.kind === 'layer' ? job.layers.find((o) => o.id === mask.layer && o.id !== l.id) : undefined;
-    const other = named && depth < 4 ? (await render(named, depth + 1)).r : null;
-    const { key, result } = await env.stage<LayerMeta>(
-      'layer',
-      { VERSION, layer: renderKey(l, job.layers), grid },
-      async () => {
-        const { content, facts } = await load(l);
-        const r = renderLayer(l, content, grid, other);
-        const { window, lostPlan, thinCells } = r;
-        const arrays: Record<string, Float32Array | Uint8Array> = { heights: r.heights };
-        if (r.weight) arrays.weight = r.weight;
-        if (r.below) arrays.below = r.below;
-        return { meta: { ...facts, window, lostPlan, thinCells }, arrays };
-      },
-    );
-    const { window, lostPlan, thinCells, ...facts } = result.meta;
-    const out = {
-      key,
-      r: {
-        window,
-        lostPlan,
-        thinCells,
-        heights: result.arrays.heights as Float32Array,
-        weight: (result.arrays.weight as Float32Array | undefined) ?? null,
-        below: (result.arrays.below as Uint8Array | undefined) ?? null,
-      },
-      facts: { ...facts, id: l.id, lostPlan, thinCells },
-    };
-    rendered.set(l.id, out);
-    return out;
-  };
-  const shown = job.layers.filter((l) => !l.hidden);
-  const parts: ({ l: Layer } & Awaited<ReturnType<typeof render>>)[] = [];
-  for (const l of shown) parts.push({ l, ...(await render(l)) });
-  const input = { VERSION, seat: job.seat, grid, ops: parts.map(({ l, key }) => [key, l.join, l.lift, l.amount]) };
-  const made = await env.stage<SurfaceFacts>('composite', input, async () => {
-    const s = emptySurface(grid);
-    compose(
-      s,
-      parts.map(({ l, r }) => opOf(l, r)),
-      job.seat,
-      { i: 0, j: 0, width: grid.width, height: grid.height },
-    );
-    return { meta: surfaceFacts(s), arrays: { z: s.z, cover: s.cover } };
-  });
-  return {
-    key: made.key,
-    facts: made.result.meta,
-    z: made.result.arrays.z as Float32Array,
-    cover: made.result.arrays.cover as Uint8Array,
-    layers: parts.map((p) => p.facts),
-    /** The layers with what their silhouettes are taken from. */
-    shown: (): Promise<Shown[]> =>
-      Promise.all(
-        parts.map(async ({ l, r }) => {
-          // Files are traced around their cells: their content is not read again for it.
-          const outlined = l.source.kind === 'words' || l.source.kind === 'shape';
-          return { layer: l, rendered: r, content: outlined ? (await load(l)).content : {} };
-        }),
-      ),
-  };
 }
 
 /**
@@ -318,68 +197,4 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
     rough: out.rough ? { ...grid, data: out.rough } : null,
     deviation: out.deviation,
   };
-}
-
-/** Whether the board lies on its face for a pass. */
-const backUp = (p: Pass) => p.kind === 'skim' && p.side === 'back';
-
-/** Passes that follow each other with the same bit share a run; a run is a file, or all are in one where bits change by themselves. */
-function writePrograms(job: Job, planned: Planned[], zero: { x: number; y: number; z: number }): PlannedProgram[] {
-  const runs: Planned[][] = [];
-  for (const p of planned) {
-    if (p.moves.length === 0) continue;
-    const last = runs.at(-1);
-    const same = last && backUp(last[0].pass) === backUp(p.pass);
-    if (same && (job.output.oneFile || last[0].cutter.id === p.cutter.id)) last.push(p);
-    else runs.push([p]);
-  }
-  return runs.map((run, i) => {
-    const sum = (key: 'seconds' | 'naiveSeconds' | 'cutLength' | 'rapidLength') =>
-      run.reduce((s, p) => s + p.summary[key], 0);
-    const bits = [...new Set(run.map((p) => p.cutter.name))];
-    const file = `${fileStem(job.order, job.name, `${i + 1}-${bits.join('-')}`)}.nc`;
-    const { board } = job;
-    const header = [
-      `${job.name}${job.order ? `, order ${job.order}` : ''}`,
-      `board ${formatLength(board.x)} x ${formatLength(board.y)} x ${formatLength(board.thickness)} ${board.material}`,
-      `origin ${board.origin}, Z zero on the ${board.zZero === 'top' ? 'board top' : 'machine bed'}, ${job.output.unit}`,
-      ...run.map(
-        (p) =>
-          `${p.pass.kind} with bit ${p.cutter.number} ${p.cutter.name} at ${p.cutter.rpm} rpm, ${formatDuration(p.summary.seconds)}`,
-      ),
-      ...(backUp(run[0].pass) ? ['board on its face, turned over its y axis'] : []),
-      ...(run.some((p) => p.pass.kind === 'skim')
-        ? ['Z zero counts from the face that the skim leaves: set it from the bed']
-        : []),
-      `about ${formatDuration(sum('seconds'))}`,
-      'eye and hearing protection, dust extraction, never leave it running alone',
-    ].map(commentText);
-    const parts: ProgramPart[] = run.map((p) => ({
-      title: `${p.pass.kind}, ${p.cutter.name}`,
-      toolNumber: p.cutter.number,
-      rpm: p.cutter.rpm,
-      moves: p.moves,
-      arcs: p.pass.kind === 'cutout' || p.pass.kind === 'hole' ? ARC_TOLERANCE : 0,
-    }));
-    const text = writeProgram(parts, {
-      header,
-      zero,
-      unit: job.output.unit,
-      safeZ: SAFE_HEIGHT,
-      toolChanger: job.output.oneFile && job.machine.toolChanger,
-    });
-    return {
-      file,
-      cutter: run[0].cutter.number,
-      text,
-      passes: run.map((p) => p.pass.id),
-      back: backUp(run[0].pass),
-      rough: run.every((p) => p.pass.kind === 'skim' || p.pass.kind === 'rough' || p.pass.kind === 'flat'),
-      seconds: sum('seconds'),
-      naiveSeconds: sum('naiveSeconds'),
-      cutLength: sum('cutLength'),
-      rapidLength: sum('rapidLength'),
-      volume: 0,
-    };
-  });
 }

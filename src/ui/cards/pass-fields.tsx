@@ -1,12 +1,10 @@
 'use client';
-import { WHOLE_PIECE } from '@/core/arrange/silhouette';
 import { type Cutter, scallop, stepoverBase, tipRadius } from '@/core/cutter/cutter';
 import type { Job } from '@/core/plan/job';
-import type { AreaPass, FinishPass, FlatPass, LetterPass, Pass, RoughPass } from '@/core/plan/pass';
+import type { FinishPass, FlatPass, LetterPass, Pass, RoughPass } from '@/core/plan/pass';
 import type { FlatSaving } from '@/core/plan/paths';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
 import { Choice, LengthField, NumberField } from '../controls/fields';
-import { OutlineFields } from './outline-fields';
 
 /** What a roughing pass does and takes. */
 export function RoughSentence({ pass, seconds }: { pass: RoughPass; seconds?: number }) {
@@ -252,85 +250,5 @@ export function LetterFields({ pass, cutter, edit }: { pass: LetterPass; cutter:
       set={(v) => edit((p) => p.kind === 'letter' && (p.stepdown = v))}
       note="deeper letters are cut in several goes"
     />
-  );
-}
-
-/** Where a pass works. */
-export function AreaFields({
-  job,
-  pass,
-  trench,
-  edit: editPass,
-}: {
-  job: Job;
-  pass: AreaPass;
-  trench: number;
-  edit: Edit;
-}) {
-  const edit = (f: (p: AreaPass) => void) => editPass((p) => 'area' in p && f(p));
-  const { area } = pass;
-  return (
-    <>
-      <Choice
-        label="Works on"
-        value={area.kind}
-        options={[
-          ['relief', job.seat.mode === 'sunk' || pass.kind === 'flat' ? 'the relief' : 'relief and trench'],
-          ['face', 'the whole face'],
-          ['frame', 'a frame'],
-          ['outline', 'inside an outline'],
-        ]}
-        onChange={(kind) =>
-          edit((p) => {
-            p.area =
-              kind === 'relief'
-                ? { kind, trench: null }
-                : kind === 'face'
-                  ? { kind }
-                  : kind === 'outline'
-                    ? { kind, outline: { ...WHOLE_PIECE } }
-                    : { kind, x0: 0, y0: 0, x1: job.board.x, y1: job.board.y };
-          })
-        }
-      />
-      {area.kind === 'relief' && job.seat.mode === 'raised' && pass.kind !== 'flat' && (
-        <LengthField
-          label="Trench"
-          value={Number(trench.toFixed(3))}
-          min={0}
-          max={200}
-          onChange={(v) => edit((p) => (p.area = { kind: 'relief', trench: v }))}
-          note={
-            area.trench === null ? (
-              'worked out from the bits'
-            ) : (
-              <button
-                type="button"
-                className="link"
-                onClick={() => edit((p) => (p.area = { kind: 'relief', trench: null }))}
-              >
-                work it out from the bits
-              </button>
-            )
-          }
-        />
-      )}
-      {area.kind === 'outline' && (
-        <OutlineFields
-          job={job}
-          outline={area.outline}
-          set={(f) => edit((p) => p.area.kind === 'outline' && f(p.area.outline))}
-        />
-      )}
-      {area.kind === 'frame' &&
-        (['x0', 'y0', 'x1', 'y1'] as const).map((k) => (
-          <LengthField
-            key={k}
-            label={`Frame, ${k[1] === '0' ? 'from' : 'to'} ${k[0]}`}
-            value={area[k]}
-            onChange={(v) => edit((p) => p.area.kind === 'frame' && (p.area[k] = v))}
-          />
-        ))}
-    </>
   );
 }

@@ -5,10 +5,10 @@ import type { Pass } from '@/core/plan/pass';
 import type { PassSummary } from '@/core/plan/paths';
 import { resolveTrenches } from '@/core/plan/trenches';
 import type { Summary } from '../api';
+import { AreaFields } from './area-fields';
 import { CutoutFields, CutoutSentence } from './cutout-fields';
 import { HoleFields, HoleSentence } from './hole-fields';
 import {
-  AreaFields,
   type Edit,
   FinishFields,
   FinishSentence,
