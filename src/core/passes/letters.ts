@@ -51,6 +51,9 @@ function edgeUnder(layer: string, lines: Line[]): LetterEdge | null {
   return worst;
 }
 
+/** Up to so many times the reach of the bit on both sides of it the middle takes the ridge down that the walls leave. */
+const MIDDLE = 2.5;
+
 /** Whether a bit leaves the walls of a groove. */
 export const cutsGroove = (c: Cutter, g: Pick<Groove, 'angle'>) =>
   c.shape === 'v' && Math.abs(c.includedAngle - g.angle) <= SAME_ANGLE;
@@ -162,11 +165,32 @@ function linesOf(g: Groove, ctx: PassContext, cutter: Cutter): Line[] {
   let widest = 0;
   for (const c of medialAxis(g.polygon, SPACING)) {
     for (let k = 2; k < c.length; k += 3) widest = Math.max(widest, c[k]);
-    const xy = Array.from({ length: c.length / 3 }, (_, k) => [c[3 * k], c[3 * k + 1]]).flat();
-    out.push(make(inSteps(xy), false));
+    // Where walls stand much further apart than the bit reaches, each is followed: a groove along the middle would clear nothing.
+    for (const xy of within(c, MIDDLE * limit)) out.push(make(inSteps(xy), false));
   }
   if (widest > limit)
     for (const r of offsetPolygon(g.polygon, -limit, STRAIGHT)) out.push(make(inSteps([...r, r[0], r[1]]), true));
+  return out;
+}
+
+/** The stretches of a chain of x y distance triples where the distance is no more than `most`, as x y places. */
+function within(c: Float64Array, most: number): number[][] {
+  const out: number[][] = [];
+  let run: number[] = [];
+  const end = () => {
+    if (run.length >= 4) out.push(run);
+    run = [];
+  };
+  for (let k = 0; k < c.length; k += 3) {
+    const [a, b] = [k > 0 ? c[k - 1] : c[2], c[k + 2]];
+    if (k > 0 && a <= most !== b <= most) {
+      const t = (most - a) / (b - a);
+      run.push(c[k - 3] + t * (c[k] - c[k - 3]), c[k - 2] + t * (c[k + 1] - c[k - 2]));
+      if (b > most) end();
+    }
+    if (b <= most) run.push(c[k], c[k + 1]);
+  }
+  end();
   return out;
 }
 

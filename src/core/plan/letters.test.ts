@@ -13,8 +13,9 @@ import { layWords, readFont } from '../sources/lettering';
 import type { LoadContent } from './compose-job';
 import { DRAWER, HOBBY_MACHINE } from './defaults';
 import { type Job, jobSchema } from './job';
+import { placeFor } from './order';
 import { planJob } from './pipeline';
-import { plainJob, proposeLetter } from './propose';
+import { plainJob, proposeFlat, proposeLetter } from './propose';
 
 const bit = (id: string) => DRAWER.find((c) => c.id === id)!;
 const sharp = { ...DRAWER.find((c) => c.shape === 'v')!, tipDiameter: 0 };
@@ -278,4 +279,34 @@ test('a drawn line is engraved at one depth, and strokes around a ring are cut t
   // From each stroke's end to the next one's nearer end: never back over the whole length of a stroke.
   expect(moves.rapidLength).toBeLessThan(12 * (6 + 2 * 7) + 120);
   expect(radial.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+}, 60_000);
+
+test('wide grooves: an end mill clears the level bottom, the V bit cuts the walls alone', async () => {
+  const deepest = 3;
+  const job = grooved({
+    source: { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee() },
+    size: { x: 44, y: 20 },
+    rise: deepest,
+    centre: { x: 50, y: 32 },
+  });
+  const flat = proposeFlat(job)!;
+  job.passes.splice(placeFor(job.passes, 'flat'), 0, flat);
+  const plan = await planJob(job, load, env as never);
+  expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+  // The bottom is narrower than the outline by what the walls take on both sides, and level within 0.01 mm.
+  const side = deepest * Math.tan((sharp.includedAngle * Math.PI) / 360);
+  const { cut } = plan;
+  const depthAt = (x: number, y: number) =>
+    cut.data[Math.round((y - cut.originY) / cut.cell) * cut.width + Math.round((x - cut.originX) / cut.cell)];
+  for (let x = 30; x <= 70; x += 2.5) {
+    for (let y = 24 + side; y <= 40 - side; y += 1.5) {
+      if (Math.abs(x - 50) > 22 - side - 0.4) continue;
+      expect(Math.abs(depthAt(x, y) + deepest)).toBeLessThan(0.01);
+    }
+    // Half way up the wall.
+    expect(depthAt(x, 22 + side / 2)).toBeCloseTo(-deepest / 2, 0);
+  }
+  // The V bit goes around once, along the walls: no wider than it must.
+  const letter = plan.summary.passes.find((p) => p.kind === 'letter')!;
+  expect(letter.cutLength).toBeLessThan(2.2 * 2 * (44 + 20));
 }, 60_000);
