@@ -75,7 +75,7 @@ export function addPass(job: Job, kind: Pass['kind'], cutter: Cutter, drawer: Cu
   const model = job.passes.findLast((p) => p.kind === kind);
   const pass = model ? structuredClone(model) : freshPass(job, kind, cutter, drawer);
   if (!pass) return null;
-  pass.id = `${kind}-${Date.now().toString(36)}`;
+  pass.id = `${kind}-${crypto.randomUUID().slice(0, 8)}`;
   const own = drawer.find((c) => c.id === pass.cutter);
   if (own && !job.cutters.some((c) => c.id === own.id)) job.cutters.push(own);
   job.passes.splice(placeFor(job.passes, kind), 0, pass);
