@@ -75,6 +75,7 @@ test('words by a V bit, flats by the end mill, cut out with tabs: taken with the
   expect(Math.hypot(moved.x - box.x, moved.y - box.y)).toBeGreaterThan(20);
   await page.getByRole('button', { name: /^Proof / }).click();
   await expect(page.getByText('Cut from the programs as written: nothing too deep')).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText(/hangs by 4 tabs and by nothing else/)).toBeVisible();
   await page.getByRole('button', { name: /^Run / }).click();
   await expect(page.getByText(/v-60/).first()).toBeVisible();
   // The bit comes back for the cut-out, in a program of its own.

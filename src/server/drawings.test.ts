@@ -55,5 +55,5 @@ test('outlines go out as SVG and DXF: the same piece in both, each shape under i
   expect(Math.abs(b.size.x - 240)).toBeLessThan(0.1);
   const [one, two] = [areas(a.d), areas(b.d)].map((list) => list.sort((x, y) => y - x));
   expect(one.length).toBe(two.length);
-  one.forEach((v, i) => expect(two[i] / v).toBeCloseTo(1, 2));
+  for (const [i, v] of one.entries()) expect(two[i] / v).toBeCloseTo(1, 2);
 }, 60_000);

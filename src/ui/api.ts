@@ -31,6 +31,7 @@ export interface ProgramInfo {
   cutLength: number;
   rapidLength: number;
   volume: number;
+  back: boolean;
   bytes: number;
 }
 

@@ -1,10 +1,13 @@
 'use client';
+import type { TabFound } from '@/core/proof/connect';
 import type { Finding } from '@/core/proof/finding';
 import { formatLength, trimNumber } from '@/core/units/length';
 import type { PlanInfo } from '../api';
 import { Card, Figures, Sentence } from './card';
 
 const TONES = { error: 'border-l-accent', warning: 'border-l-warning', note: 'border-l-base-300' } as const;
+
+const weakest = (tabs: TabFound[]) => tabs.reduce((a, b) => (b.section < a.section ? b : a));
 
 /** What the cut, simulated from the written programs, shows. */
 export function ProofCard({
@@ -50,6 +53,22 @@ export function ProofCard({
           [`${trimNumber(s.leftShare * 100, 1)} %`, 'stands over 0.1 mm high'],
         ]}
       />
+      {s.cutouts.map((c) => (
+        <p key={c.pass} className="mt-3 text-sm leading-snug">
+          {c.joined ? (
+            <b className="text-accent">After the cut-out the piece is still joined to its frame beside its tabs.</b>
+          ) : c.tabs.length === 0 ? (
+            'After the cut-out nothing joins the piece to its frame.'
+          ) : (
+            <>
+              After the cut-out the piece hangs by {c.tabs.length === 1 ? 'one tab' : `${c.tabs.length} tabs`} and by
+              nothing else; the weakest is <b>{formatLength(weakest(c.tabs).length, 'mm', 1)}</b> long and{' '}
+              <b>{formatLength(weakest(c.tabs).thickness, 'mm', 1)}</b> thick,{' '}
+              <b>{trimNumber(weakest(c.tabs).section, 0)} mm²</b>.
+            </>
+          )}
+        </p>
+      ))}
       <h3 className="mt-4 mb-1 font-semibold">
         {s.findings.length === 0
           ? 'No findings'

@@ -20,6 +20,8 @@ export function RunCard({ job, change, plan, fresh }: CardProps & { plan: PlanIn
   const s = fresh && plan?.status === 'done' ? plan.summary : null;
   const bad = s?.findings.filter((f) => f.severity === 'error') ?? [];
   const { board } = job;
+  const skim = job.passes.find((p) => p.kind === 'skim');
+  const cutout = job.passes.find((p) => p.kind === 'cutout');
   return (
     <Card
       title="Run"
@@ -42,6 +44,7 @@ export function RunCard({ job, change, plan, fresh }: CardProps & { plan: PlanIn
             <li key={p.file} className="rounded border border-base-300 bg-(--paper) px-3 py-2 text-sm">
               <span className="block font-semibold break-all">{p.file}</span>
               <span className="soft block">
+                {p.back && <b className="text-accent">board on its face · </b>}
                 bit {p.cutter}, {job.cutters.find((c) => c.number === p.cutter)?.name} · {formatDuration(p.seconds)} ·{' '}
                 {Math.ceil(p.bytes / 1000)} kB
               </span>
@@ -85,6 +88,19 @@ export function RunCard({ job, change, plan, fresh }: CardProps & { plan: PlanIn
           Eye and hearing protection; dust extraction, and a mask for MDF, solid surface and timbers that irritate.
         </li>
         <li>Nothing loose on the table; clamps and screws clear of the trench.</li>
+        {skim && (
+          <li>
+            The skim runs over the whole board: nothing may stand on it, and Z is set from the bed
+            {skim.side === 'back' && '; the board lies on its face for it, turned over left to right'}.
+          </li>
+        )}
+        {cutout && (
+          <li>
+            {cutout.tabs.count > 0
+              ? 'Frame and piece are both held before the cut-out starts: the tabs hold them to each other, not to the table.'
+              : 'The cut-out has no tabs: tape or vacuum under the piece, or it flies as it comes free.'}
+          </li>
+        )}
         <li>Touch off on wood that is not cut away; find Z again after every change of bit.</li>
         <li>The first seconds at a fifth of the feed, a hand on the stop.</li>
         <li>
