@@ -9,7 +9,7 @@ import type { Job } from './job';
 import type { PlanEnvironment } from './stage';
 
 /** Raised when what a stage computes from the same input changes, so that stored results are not taken for new ones. */
-export const VERSION = 7;
+export const VERSION = 8;
 
 /** What is known of a layer's content besides its heights. */
 export interface ContentFacts {

@@ -48,4 +48,19 @@ test('tabs are left out of it and measured', () => {
   expect(tabs[0].thickness).toBeCloseTo(4, 5);
   expect(Math.abs(tabs[0].length - 10)).toBeLessThan(0.3);
   expect(Math.abs(tabs[0].section - 40)).toBeLessThan(1.5);
+  expect(tabs[0].holds).toBe(true);
+});
+
+test('a tab beside the board’s edge holds nothing', () => {
+  const s = slotted();
+  // The frame is gone along one side.
+  stand(s, 25, 35, 5, 11, -6);
+  const { cut } = s;
+  for (let k = 0; k < cut.data.length; k++) if (cut.originY + Math.floor(k / cut.width) * 0.2 < 6) cut.data[k] = -10.5;
+  s.planned.tabs = [
+    { x: 30, y: 8 },
+    { x: 30, y: 32 },
+  ];
+  const { tabs } = checkCutout(cut, s.slots, 10, s.planned);
+  expect(tabs.map((t) => t.holds)).toEqual([false, true]);
 });

@@ -20,6 +20,8 @@ export interface TabFound {
   length: number;
   thickness: number;
   section: number;
+  /** Whether wood stands on both sides of the slot there: a tab beside the board's edge holds nothing. */
+  holds: boolean;
 }
 
 export interface CutoutProof {
@@ -30,6 +32,8 @@ export interface CutoutProof {
 
 /** Wood thinner than this holds nothing, mm. */
 const HAIR = 0.005;
+/** How far beside the slot the wood is looked for that a tab holds on to, mm. */
+const SIDE = 1;
 /** A tab counts as far as it is this near to its full thickness, mm. */
 const FULL = 0.05;
 
@@ -105,6 +109,14 @@ function joinedAt(
   return null;
 }
 
+/** Whether any wood stands at a place; none beyond the board. */
+function isSolid(cut: HeightField, thickness: number, x: number, y: number): boolean {
+  const i = Math.round((x - cut.originX) / cut.cell);
+  const j = Math.round((y - cut.originY) / cut.cell);
+  if (i < 0 || j < 0 || i >= cut.width || j >= cut.height) return false;
+  return cut.data[j * cut.width + i] + thickness > HAIR;
+}
+
 function measureTab(
   cut: HeightField,
   thickness: number,
@@ -123,6 +135,12 @@ function measureTab(
     const p = ringPlace(ring, at, total, hit.along + k * step);
     heights.push(Math.max(0, sampleField(cut, p.x, p.y) + thickness));
   }
+  const here = ringPlace(ring, at, total, hit.along);
+  const [before, after] = [-1, 1].map((s) => ringPlace(ring, at, total, hit.along + s));
+  const long = Math.hypot(after.x - before.x, after.y - before.y) || 1;
+  const side = (radius + SIDE) / long;
+  const stands = (s: number) =>
+    isSolid(cut, thickness, here.x - s * side * (after.y - before.y), here.y + s * side * (after.x - before.x));
   const full = Math.max(...heights);
   return {
     x: tab.x,
@@ -130,5 +148,6 @@ function measureTab(
     thickness: full,
     length: full > HAIR ? heights.filter((h) => h > full - FULL).length * step : 0,
     section: heights.reduce((s, h) => s + h * step, 0),
+    holds: stands(1) && stands(-1),
   };
 }

@@ -96,6 +96,17 @@ function cutoutFindings(c: CutoutProof, board: Board): Finding[] {
     });
   }
   for (const t of c.tabs) {
+    if (!t.holds) {
+      out.push({
+        rule: 'loose',
+        severity: 'warning',
+        message: 'this tab holds nothing: no wood stands on one side of it',
+        remedy: 'move it to where the board goes on, or take a larger board',
+        x: t.x,
+        y: t.y,
+      });
+      continue;
+    }
     if (t.thickness >= FRAIL_TAB && t.length > 0.5) continue;
     out.push({
       rule: 'loose',
