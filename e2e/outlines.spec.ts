@@ -113,3 +113,37 @@ test('holes are dragged on the board, a skim adds up its thickness, and a painte
   await page.getByRole('button', { name: /^Proof / }).click();
   await expect(page.getByText('Cut from the programs as written: nothing too deep')).toBeVisible({ timeout: 120_000 });
 });
+
+test('a drawn line is bent on the board: the point goes where it is let go, the rest stays, and a V bit engraves it', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Start from an empty board' }).click();
+  await page.waitForURL(/\/jobs\//);
+  const id = page.url().split('/').pop()!;
+  await page.getByRole('button', { name: /^Arrange / }).click();
+  await page.getByText('Add', { exact: true }).click();
+  await page.getByRole('button', { name: 'Drawn lines', exact: true }).click();
+  const last = page.getByRole('button', { name: /^Point of the curve, 7/ });
+  const first = page.getByRole('button', { name: /^Point of the curve, 1/ }).first();
+  await expect(last).toBeVisible();
+  await saved(page);
+  const before = (await jobOf(id)).layers[0];
+  const [from, still] = [(await last.boundingBox())!, (await first.boundingBox())!];
+  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(from.x + from.width / 2 + 15, from.y + from.height / 2 - 20, { steps: 4 });
+  await page.mouse.move(from.x + from.width / 2 + 30, from.y + from.height / 2 - 40, { steps: 4 });
+  await page.mouse.up();
+  await saved(page);
+  const after = (await jobOf(id)).layers[0];
+  expect(after.size.x).toBeGreaterThan(before.size.x + 3);
+  const [to, stays] = [(await last.boundingBox())!, (await first.boundingBox())!];
+  expect(Math.hypot(to.x - from.x - 30, to.y - from.y + 40)).toBeLessThan(3);
+  expect(Math.hypot(stays.x - still.x, stays.y - still.y)).toBeLessThan(2);
+  await page.getByRole('button', { name: 'Cut with V 60' }).click();
+  await saved(page);
+  const job = await jobOf(id);
+  expect(job.layers[0]).toMatchObject({ join: 'carve', source: { relief: { kind: 'vee', angle: 60 } } });
+  expect(job.passes.map((p) => p.kind)).toContain('letter');
+});

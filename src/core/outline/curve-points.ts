@@ -5,6 +5,8 @@ export interface CurvePoint {
   x: number;
   y: number;
   bends: boolean;
+  /** Whether a line begins at it. */
+  starts: boolean;
 }
 
 type Step = [string, ...number[]];
@@ -31,7 +33,7 @@ export function curvePoints(d: string): CurvePoint[] {
   return stepsOf(d).flatMap((s) => {
     const points: CurvePoint[] = [];
     for (let i = 1; i < s.length; i += 2)
-      points.push({ x: s[i] as number, y: s[i + 1] as number, bends: i + 2 < s.length });
+      points.push({ x: s[i] as number, y: s[i + 1] as number, bends: i + 2 < s.length, starts: s[0] === 'M' });
     return points;
   });
 }

@@ -5,6 +5,7 @@ import { curvePoints, movePoint } from '@/core/outline/curve-points';
 import { applyPoint, placing } from '@/core/outline/polygon';
 import type { Job } from '@/core/plan/job';
 import { editLayers } from './actions';
+import { CurveDrawing } from './curve-drawing';
 import { arranger } from './use-arrangement';
 
 interface Props {
@@ -80,51 +81,13 @@ export function CurveHandles({ layer, px, py, place, change }: Props) {
       setDrag(null);
     }
   };
-  let line = '';
-  for (let i = 0; i < points.length; ) {
-    const run = [points[i]];
-    while (run[run.length - 1].bends) run.push(points[i + run.length]);
-    line += `${i === 0 ? 'M' : run.length === 3 ? 'C' : run.length === 2 ? 'Q' : 'L'}${run.map((p) => `${p.x} ${p.y}`).join(' ')}`;
-    i += run.length;
-  }
   return (
-    <g>
-      <path d={line} fill="none" stroke="var(--color-accent)" strokeWidth={1.5} pointerEvents="none" />
-      {points.map((p, n) => (
-        // biome-ignore lint/a11y/useSemanticElements: a handle on a drawing; the card has the same as a field
-        <g
-          // biome-ignore lint/suspicious/noArrayIndexKey: points of a stroke have no other name than their place
-          key={n}
-          className="cursor-move"
-          role="button"
-          aria-label={p.bends ? `Bend of the curve, ${n + 1}` : `Point of the curve, ${n + 1}`}
-          onPointerDown={(e) => {
-            e.preventDefault();
-            e.stopPropagation();
-            (e.currentTarget as Element).setPointerCapture(e.pointerId);
-            setDrag({ n, d: saved });
-          }}
-          onPointerMove={move}
-          onPointerUp={() => void drop()}
-          onPointerCancel={() => setDrag(null)}
-        >
-          <circle cx={p.x} cy={p.y} r={12} fill="transparent" />
-          {p.bends ? (
-            <rect
-              x={p.x - 4}
-              y={p.y - 4}
-              width={8}
-              height={8}
-              transform={`rotate(45 ${p.x} ${p.y})`}
-              fill="var(--color-base-100)"
-              stroke="var(--color-accent)"
-              strokeWidth={2}
-            />
-          ) : (
-            <circle cx={p.x} cy={p.y} r={5} fill="var(--color-accent)" />
-          )}
-        </g>
-      ))}
-    </g>
+    <CurveDrawing
+      points={points}
+      onStart={(n) => setDrag({ n, d: saved })}
+      onMove={move}
+      onDrop={() => void drop()}
+      onCancel={() => setDrag(null)}
+    />
   );
 }

@@ -10,6 +10,7 @@ import { boundsAround, editLayers, moveLayers } from './actions';
 import type { CloseLook } from './arrange.worker';
 import { CurveHandles } from './curve-handles';
 import { Label, Margins } from './margins';
+import { hasStrokePoints, StrokeHandles } from './stroke-handles';
 
 interface Props {
   job: Job;
@@ -275,6 +276,9 @@ export function LayerHandles({ job, selected, close, layout, onSelect, tryOut, c
       )}
       {one && !one.locked && one.source.kind === 'words' && one.source.words.line.kind === 'curve' && (
         <CurveHandles layer={one} px={px} py={py} place={place} change={change} />
+      )}
+      {one && !one.locked && hasStrokePoints(one) && (
+        <StrokeHandles layer={one} px={px} py={py} place={place} change={change} />
       )}
     </g>
   );
