@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { outlineRefSchema } from '../arrange/silhouette';
+import { type OutlineRef, outlineRefSchema } from '../arrange/silhouette';
 import type { Cutter } from '../cutter/cutter';
 import { formatLength, trimNumber } from '../units/length';
 
@@ -141,9 +141,15 @@ export type CutoutPass = Extract<Pass, { kind: 'cutout' }>;
 /** Passes that work over an area. */
 export type AreaPass = Extract<Pass, { area: Area }>;
 
+/** The outline that a pass names, of its area or its own; null when it names none. */
+export function outlineOfPass(p: Pass): OutlineRef | null {
+  if ('outline' in p) return p.outline;
+  return 'area' in p && p.area.kind === 'outline' ? p.area.outline : null;
+}
+
 /** The layers that a pass names by their ids. */
 export function layersNamed(p: Pass): string[] {
-  const ref = 'outline' in p ? p.outline : 'area' in p && p.area.kind === 'outline' ? p.area.outline : null;
+  const ref = outlineOfPass(p);
   return ref ? [...(ref.of ?? []), ...ref.less] : [];
 }
 

@@ -1,9 +1,10 @@
 import { expect, test } from 'vitest';
 import type { Effect } from '@/core/arrange/compose';
 import { newShape } from '@/core/arrange/new-layer';
+import { WHOLE_PIECE } from '@/core/arrange/silhouette';
 import { DRAWER, HOBBY_MACHINE } from '@/core/plan/defaults';
 import { type Job, jobSchema } from '@/core/plan/job';
-import { plainJob } from '@/core/plan/propose';
+import { plainJob, proposeCutout } from '@/core/plan/propose';
 import type { SourceInfo } from '@/core/sources/inspect';
 import {
   boundsAround,
@@ -11,6 +12,7 @@ import {
   editLayers,
   mirrorLayers,
   moveLayers,
+  placeDrawing,
   placeFile,
   removeLayers,
   shiftLayers,
@@ -52,6 +54,36 @@ test('what is removed takes its distances and masks with it', () => {
   expect(order(j)).toBe('bc');
   expect(j.gaps).toEqual([]);
   expect(j.layers[1].mask).toEqual({ kind: 'none' });
+  expect(jobSchema.safeParse(j).success).toBe(true);
+});
+
+test('outlines of passes forget what is removed; one of which nothing is left becomes the whole piece', () => {
+  const j = job('a', 'b', 'c');
+  const [r, f] = j.passes;
+  if (r.kind !== 'rough' || f.kind !== 'finish') throw new Error('the passes are others');
+  r.area = { kind: 'outline', outline: { ...WHOLE_PIECE, of: ['a', 'b'], less: ['c'] } };
+  const cutout = proposeCutout(j, rough);
+  cutout.outline.of = ['a'];
+  j.passes.push(cutout);
+  removeLayers(j, ['a', 'c']);
+  expect(r.area.outline).toMatchObject({ of: ['b'], less: [] });
+  expect(cutout.outline.of).toBeNull();
+  expect(jobSchema.safeParse(j).success).toBe(true);
+});
+
+test('a drawing lies in the middle of the board at its own size, or as large as fits', () => {
+  const j = job();
+  const square = { d: 'M 0 0 H 50 V 30 H 0 Z', pen: null, size: { x: 50, y: 30 } };
+  const l = placeDrawing(j, 'Plate.svg', square);
+  expect(l).toMatchObject({ name: 'Plate', size: { x: 50, y: 30 }, centre: { x: 100, y: 50 } });
+  expect(l.source).toMatchObject({ kind: 'shape', outline: { kind: 'path', d: square.d } });
+  const large = placeDrawing(j, 'lines.dxf', { d: 'M 0 0 L 400 300', pen: 2, size: { x: 402, y: 302 } });
+  expect(large.size.y).toBeCloseTo(95, 6);
+  // The pen shrinks with its lines.
+  expect(large.source).toMatchObject({ outline: { kind: 'strokes' } });
+  if (large.source.kind === 'shape' && large.source.outline.kind === 'strokes')
+    expect(large.source.outline.width).toBeCloseTo((2 * 95) / 302, 3);
+  j.layers.push(l, large);
   expect(jobSchema.safeParse(j).success).toBe(true);
 });
 

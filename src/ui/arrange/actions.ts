@@ -2,6 +2,7 @@ import type { Layer } from '@/core/arrange/layer';
 import { duplicateLayer, mirroredCopy, newShape } from '@/core/arrange/new-layer';
 import { boundsOf, joinBounds, keepGaps, moveLayer } from '@/core/arrange/place';
 import type { Job } from '@/core/plan/job';
+import { outlineOfPass } from '@/core/plan/pass';
 import { fileLayer } from '@/core/plan/propose';
 import type { Drawing } from '@/core/sources/drawing';
 import type { SourceInfo } from '@/core/sources/inspect';
@@ -25,6 +26,14 @@ export function removeLayers(job: Job, ids: string[]): void {
   job.layers = job.layers.filter((l) => !ids.includes(l.id));
   job.gaps = job.gaps.filter((g) => !ids.includes(g.of) && !ids.includes(g.from));
   for (const l of job.layers) if (l.mask.kind === 'layer' && ids.includes(l.mask.layer)) l.mask = { kind: 'none' };
+  for (const p of job.passes) {
+    const ref = outlineOfPass(p);
+    if (!ref) continue;
+    ref.less = ref.less.filter((id) => !ids.includes(id));
+    const left = ref.of?.filter((id) => !ids.includes(id)) ?? [];
+    // An outline of which nothing is left becomes the whole piece's.
+    ref.of = left.length > 0 ? left : null;
+  }
 }
 
 /** Puts copies right over their originals. @returns the new ids */
