@@ -1,8 +1,8 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import { unzipSync } from 'fflate';
-import { enter, field, fillDrawer, fromDrawer, jobOf, pressBoard, saved } from './board';
+import { emptyBoard, enter, field, fillDrawer, fromDrawer, jobOf, pressBoard, saved } from './board';
 import { TestServer } from './server';
 
 const server = new TestServer();
@@ -13,13 +13,6 @@ test.beforeAll(async () => {
 test.afterAll(async () => {
   await server.close();
 });
-
-async function emptyBoard(page: Page): Promise<string> {
-  await page.goto('/');
-  await page.getByRole('button', { name: 'Start from an empty board' }).click();
-  await page.waitForURL(/\/jobs\//);
-  return page.url().split('/').pop()!;
-}
 
 test('a plaque from nothing: joined, added up, undone to the empty board and redone, out and in again', async ({
   page,

@@ -90,3 +90,11 @@ export async function fromDrawer(page: Page, name: string, x: number, y: number)
   await page.mouse.up();
   await expect(page.getByRole('heading', { level: 2, name })).toBeVisible();
 }
+
+/** A job begun on an empty board, as its id. */
+export async function emptyBoard(page: Page): Promise<string> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Start from an empty board' }).click();
+  await page.waitForURL(/\/jobs\//);
+  return page.url().split('/').pop()!;
+}

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { demoJobs } from '../demo/shop';
-import { enter, field, jobOf, putJob, saved } from './board';
+import { emptyBoard, enter, field, jobOf, putJob, saved } from './board';
 import { BASE, TestServer } from './server';
 
 const server = new TestServer();
@@ -17,10 +17,7 @@ const PLATE = `<svg xmlns="http://www.w3.org/2000/svg" width="90mm" height="60mm
 test('a drawing is added, its outline made larger, an arm taken from it, traced, and all goes out as SVG and DXF', async ({
   page,
 }) => {
-  await page.goto('/');
-  await page.getByRole('button', { name: 'Start from an empty board' }).click();
-  await page.waitForURL(/\/jobs\//);
-  const id = page.url().split('/').pop()!;
+  const id = await emptyBoard(page);
   await page.getByRole('button', { name: /^Arrange / }).click();
   await page
     .getByLabel('Add a file')
@@ -117,10 +114,7 @@ test('holes are dragged on the board, a skim adds up its thickness, and a painte
 test('a drawn line is bent on the board: the point goes where it is let go, the rest stays, and a V bit engraves it', async ({
   page,
 }) => {
-  await page.goto('/');
-  await page.getByRole('button', { name: 'Start from an empty board' }).click();
-  await page.waitForURL(/\/jobs\//);
-  const id = page.url().split('/').pop()!;
+  const id = await emptyBoard(page);
   await page.getByRole('button', { name: /^Arrange / }).click();
   await page.getByText('Add', { exact: true }).click();
   await page.getByRole('button', { name: 'Drawn lines', exact: true }).click();

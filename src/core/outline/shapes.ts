@@ -5,19 +5,28 @@ import { strokeLines } from './union';
 
 const positive = z.number().finite().positive();
 
-/** Path data with lines in it, closed or open. */
-const strokesData = z
-  .string()
-  .min(1)
-  .max(100_000)
-  .superRefine((d, ctx) => {
-    try {
-      if (flattenLines(readSvgPath(d), 1).length > 0) return;
-      ctx.addIssue({ code: 'custom', message: 'the path draws nothing; such as "M 0 0 C 20 -10 40 10 60 0"' });
-    } catch (e) {
-      ctx.addIssue({ code: 'custom', message: (e as Error).message });
-    }
-  });
+/** Path data in which something is found, or the words for that there is nothing. */
+const pathText = (find: (steps: PathStep[]) => unknown[], nothing: string) =>
+  z
+    .string()
+    .min(1)
+    .max(100_000)
+    .superRefine((d, ctx) => {
+      try {
+        if (find(readSvgPath(d)).length > 0) return;
+        ctx.addIssue({ code: 'custom', message: nothing });
+      } catch (e) {
+        ctx.addIssue({ code: 'custom', message: (e as Error).message });
+      }
+    });
+const strokesData = pathText(
+  (steps) => flattenLines(steps, 1),
+  'the path draws nothing; such as "M 0 0 C 20 -10 40 10 60 0"',
+);
+const outlineData = pathText(
+  (steps) => flattenPath(steps, 1),
+  'the path encloses nothing; close it, such as "M 0 0 H 10 V 10 Z"',
+);
 
 /** The outlines that are made here; their size is the layer's. Lengths in mm. */
 export const outlineSchema = z.discriminatedUnion('kind', [
@@ -34,21 +43,7 @@ export const outlineSchema = z.discriminatedUnion('kind', [
   /** SVG path data drawn with a round pen of a width; the lines are stretched so that all of it has the layer's size. */
   z.object({ kind: z.literal('strokes'), d: strokesData, width: positive.max(500) }),
   /** SVG path data, stretched to the layer's size. */
-  z.object({
-    kind: z.literal('path'),
-    d: z
-      .string()
-      .min(1)
-      .max(100_000)
-      .superRefine((d, ctx) => {
-        try {
-          if (flattenPath(readSvgPath(d), 1).length > 0) return;
-          ctx.addIssue({ code: 'custom', message: 'the path encloses nothing; close it, such as "M 0 0 H 10 V 10 Z"' });
-        } catch (e) {
-          ctx.addIssue({ code: 'custom', message: (e as Error).message });
-        }
-      }),
-  }),
+  z.object({ kind: z.literal('path'), d: outlineData }),
 ]);
 export type Outline = z.infer<typeof outlineSchema>;
 

@@ -7,7 +7,7 @@ import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
 import type { Summary } from '../api';
 import { Choice, Folded, LengthField, NumberField, Tick } from '../controls/fields';
 import { OutlineFields } from './outline-fields';
-import { type Edit, Stepdown } from './pass-fields';
+import { type Edit, Ramp, Stepdown } from './pass-fields';
 
 /** How a cut-out's depths add up, and what holds the piece at the end, as the proof found it. */
 export function CutoutSentence({
@@ -167,16 +167,7 @@ export function CutoutFields({ job, pass, cutter, edit }: { job: Job; pass: Cuto
           onChange={(v) => set((p) => (p.floor = v))}
           note="a floor that only the last lap takes away"
         />
-        <NumberField
-          label="Ramp"
-          value={pass.rampAngle}
-          min={0}
-          open
-          max={45}
-          suffix="degrees"
-          onChange={(v) => set((p) => (p.rampAngle = v))}
-          note="along the line, never straight down"
-        />
+        <Ramp pass={pass} set={(v) => set((p) => (p.rampAngle = v))} note="along the line, never straight down" />
         <LengthField
           label="Way in"
           value={pass.lead}

@@ -3,8 +3,8 @@ import type { Cutter } from '@/core/cutter/cutter';
 import type { Job } from '@/core/plan/job';
 import { type HolePass, SAME } from '@/core/plan/pass';
 import { formatDuration, formatLength } from '@/core/units/length';
-import { LengthField, NumberField, Tick } from '../controls/fields';
-import type { Edit } from './pass-fields';
+import { LengthField, Tick } from '../controls/fields';
+import { type Edit, Ramp } from './pass-fields';
 import { PlaceList } from './place-list';
 
 /** How holes are made, and how deep. */
@@ -83,17 +83,7 @@ export function HoleFields({ job, pass, cutter, edit }: { job: Job; pass: HolePa
           )
         }
       />
-      {pass.diameter - cutter.diameter > SAME && (
-        <NumberField
-          label="Ramp"
-          value={pass.rampAngle}
-          min={0}
-          open
-          max={45}
-          suffix="degrees"
-          onChange={(v) => set((p) => (p.rampAngle = v))}
-        />
-      )}
+      {pass.diameter - cutter.diameter > SAME && <Ramp pass={pass} set={(v) => set((p) => (p.rampAngle = v))} />}
       <PlaceList
         name="Hole"
         places={pass.places}

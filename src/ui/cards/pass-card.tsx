@@ -5,12 +5,13 @@ import { placeFor } from '@/core/plan/order';
 import type { Pass } from '@/core/plan/pass';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
 import { api, type PlanInfo } from '../api';
-import { Choice, FeedField, Folded, LengthField, NumberField } from '../controls/fields';
+import { Choice, FeedField, Folded, LengthField } from '../controls/fields';
 import { PASS_NAMES } from '../job/pass-ribbon';
 import type { CardProps } from './board-card';
 import { Card, Figures, Sentence } from './card';
 import { CutterFields, CutterMark } from './cutter-fields';
 import { addPass, takeCutter } from './pass-edit';
+import { Ramp } from './pass-fields';
 import { PassFields, PassSentence } from './pass-parts';
 
 interface Props extends CardProps {
@@ -104,14 +105,9 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
       )}
       <Folded title="More of this pass">
         {(pass.kind === 'rough' || pass.kind === 'flat') && (
-          <NumberField
-            label="Ramp"
-            value={pass.rampAngle}
-            min={0}
-            open
-            max={45}
-            suffix="degrees"
-            onChange={(v) => edit((p) => (p.kind === 'rough' || p.kind === 'flat') && (p.rampAngle = v))}
+          <Ramp
+            pass={pass}
+            set={(v) => edit((p) => (p.kind === 'rough' || p.kind === 'flat') && (p.rampAngle = v))}
             note="into solid wood, never straight down"
           />
         )}

@@ -103,6 +103,22 @@ export function Stepdown({
   );
 }
 
+/** The slope that a pass sinks at. */
+export function Ramp({ pass, set, note }: { pass: { rampAngle: number }; set(v: number): void; note?: string }) {
+  return (
+    <NumberField
+      label="Ramp"
+      value={pass.rampAngle}
+      min={0}
+      open
+      max={45}
+      suffix="degrees"
+      onChange={set}
+      note={note}
+    />
+  );
+}
+
 /** Stepdown and stepover of a pass that clears. */
 function DownAndOver({
   pass,
