@@ -55,6 +55,20 @@ export function padField(f: HeightField, n: number, value: number): HeightField 
   return out;
 }
 
+/** The cells of a field that a box in mm touches, at least one. */
+export function cropField(f: HeightField, b: { x0: number; y0: number; x1: number; y1: number }): HeightField {
+  const i0 = Math.min(f.width - 1, Math.max(0, Math.floor((b.x0 - f.originX) / f.cell)));
+  const j0 = Math.min(f.height - 1, Math.max(0, Math.floor((b.y0 - f.originY) / f.cell)));
+  const width = Math.max(i0, Math.min(f.width - 1, Math.ceil((b.x1 - f.originX) / f.cell))) - i0 + 1;
+  const height = Math.max(j0, Math.min(f.height - 1, Math.ceil((b.y1 - f.originY) / f.cell))) - j0 + 1;
+  const data = new Float32Array(width * height);
+  for (let j = 0; j < height; j++) {
+    const from = (j0 + j) * f.width + i0;
+    data.set(f.data.subarray(from, from + width), j * width);
+  }
+  return { width, height, cell: f.cell, originX: f.originX + i0 * f.cell, originY: f.originY + j0 * f.cell, data };
+}
+
 /**
  * Coarser field of `factor` times the cell; each value is the highest (or lowest) of the fine cells whose centres lie
  * within `reach` fine cells of the coarse cell's own square, so that it bounds the fine field from above (below).

@@ -84,20 +84,17 @@ async function clearOne(
   const tip = new Uint8Array(width * height);
   for (let j = 0; j < f.height; j++) tip.set(f.tip.subarray(j * f.width, (j + 1) * f.width), (j + 1) * width + 1);
   const grid = { width, height, cell, originX: originX + (f.i - 1) * cell, originY: originY + (f.j - 1) * cell };
-  let clear = await clearHeights(ctx, cutter.diameter / 2);
-  let bare = await stockUnder(ctx, cutter.diameter / 2);
+  let bare = await stockUnder(ctx, cutter.diameter / 2, grid);
   const top = highestOver(tip, grid, bare);
   if (top <= f.z + BARE) return;
   const steps = Math.max(1, Math.ceil((top - f.z) / pass.stepdown - 1e-6));
   for (let n = 1; n <= steps; n++) {
     const z = n === steps ? f.z : top + ((f.z - top) * n) / steps;
-    if (n > 1) {
-      clear = await clearHeights(ctx, cutter.diameter / 2);
-      bare = await stockUnder(ctx, cutter.diameter / 2);
-    }
+    if (n > 1) bare = await stockUnder(ctx, cutter.diameter / 2, grid);
     // Only what stands higher is taken down: along walls that roughing left stock on, in corners that a larger bit did not enter.
     const here = standing(tip, grid, bare, z + BARE, pass.stepover / 2);
     if (!here.includes(1)) continue;
+    const clear = await clearHeights(ctx, cutter.diameter / 2);
     const level: Level = { z, depth: distanceInside(here, width, height), grid, clear };
     const from = path.moves;
     if (path.moves === 0) {

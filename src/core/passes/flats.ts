@@ -50,11 +50,12 @@ function levelRegions(target: Target, least: number, within: (k: number) => bool
   for (let j = 1; j + 1 < height; j++) {
     for (let i = 1; i + 1 < width; i++) {
       const start = j * width + i;
-      if (seen[start] || !usable(start)) continue;
       const z0 = data[start];
+      if (seen[start] || z0 >= -LEVEL) continue;
       const near = (k: number) => Math.abs(data[k] - z0) <= LEVEL;
-      // A field is entered where it is level all around, not on a slope's contour.
+      // A field is entered where it is level all around, not on a slope's contour; whether it may be worked on is asked last.
       if (!near(start - 1) || !near(start + 1) || !near(start - width) || !near(start + width)) continue;
+      if (!usable(start)) continue;
       const r: Region = { cells: [], i0: i, i1: i, j0: j, j1: j, z: z0 };
       const stack = [start];
       seen[start] = 1;
@@ -69,7 +70,7 @@ function levelRegions(target: Target, least: number, within: (k: number) => bool
         if (b > r.j1) r.j1 = b;
         if (data[k] > r.z) r.z = data[k];
         for (const q of [a > 0 ? k - 1 : -1, a + 1 < width ? k + 1 : -1, k - width, k + width]) {
-          if (q < 0 || q >= data.length || seen[q] || !usable(q) || !near(q)) continue;
+          if (q < 0 || q >= data.length || seen[q] || !near(q) || !usable(q)) continue;
           seen[q] = 1;
           stack.push(q);
         }
@@ -131,7 +132,10 @@ export async function findFlats(
   const row = width + 2 * pad;
   const out: Flat[] = [];
   const reach = Math.ceil(bottom / cell) + 1;
+  const fits = (k: number, z: number) => lowest[(Math.floor(k / width) + pad) * row + (k % width) + pad] <= z + 1e-4;
   for (const r of regions) {
+    // Most level places are narrower than the bit.
+    if (!r.cells.some((k) => fits(k, r.z))) continue;
     const i = Math.max(0, r.i0 - reach);
     const j = Math.max(0, r.j0 - reach);
     const w = Math.min(width, r.i1 + reach + 1) - i;

@@ -56,7 +56,7 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
     if (any === 0) break;
     const from = path.moves;
     // A bit that follows a larger one goes only where that one left something.
-    const todo = rest ? standing(here, grid, await stockUnder(ctx, R), z + 0.01, pass.stepover) : here;
+    const todo = rest ? standing(here, grid, await stockUnder(ctx, R, grid), z + 0.01, pass.stepover) : here;
     const level: Level = {
       z,
       depth: distanceInside(todo, grid.width, grid.height),

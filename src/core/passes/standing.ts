@@ -1,14 +1,23 @@
 import { distanceOutside } from '../field/distance';
-import { AIR, type HeightField } from '../field/height-field';
+import { AIR, cropField, type Grid, type HeightField } from '../field/height-field';
 import type { Level } from './clear-level';
 import { clearHeights, type PassContext } from './context';
 
 /**
  * Highest stock under a bit of radius R, its rim left out: what stands right beside its way is a wall that stays, or known too
  * coarsely to count.
+ * @param grid where it is asked for
  */
-export function stockUnder(ctx: PassContext, R: number): Promise<HeightField> {
-  return clearHeights(ctx, Math.max(0.1, R - 3 * ctx.stock.cell));
+export function stockUnder(ctx: PassContext, R: number, grid: Grid): Promise<HeightField> {
+  const { cell, width, height, originX, originY } = grid;
+  const beyond = R + 2 * ctx.stock.cell;
+  const stock = cropField(ctx.stock, {
+    x0: originX - beyond,
+    y0: originY - beyond,
+    x1: originX + (width - 1) * cell + beyond,
+    y1: originY + (height - 1) * cell + beyond,
+  });
+  return clearHeights({ ...ctx, stock }, Math.max(0.1, R - 3 * stock.cell));
 }
 
 /** The stock under the bit at a cell of a grid; AIR beyond the board. */
@@ -34,8 +43,17 @@ export function standing(
   z: number,
   around: number,
 ): Uint8Array {
-  const high = tip.map((v, k) => (v && stockAt(k, grid, clear) > z ? 1 : 0));
-  if (!high.includes(1)) return high;
-  const away = distanceOutside(high, grid.width, grid.height);
-  return tip.map((v, k) => (v && away[k] * grid.cell <= around ? 1 : 0));
+  const out = new Uint8Array(tip.length);
+  let all = 0;
+  let high = 0;
+  for (let k = 0; k < tip.length; k++) {
+    if (!tip[k]) continue;
+    all++;
+    if (stockAt(k, grid, clear) > z) high += out[k] = 1;
+  }
+  // As after roughing, where all of it stands, and at the end, where nothing does: no distances are needed.
+  if (high === 0 || high === all) return out;
+  const away = distanceOutside(out, grid.width, grid.height);
+  for (let k = 0; k < tip.length; k++) out[k] = tip[k] && away[k] * grid.cell <= around ? 1 : 0;
+  return out;
 }
