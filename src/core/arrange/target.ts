@@ -135,10 +135,14 @@ export function buildTarget(input: TargetInput): Target {
   for (let k = 0; k < outside.length; k++) outside[k] *= cell;
   const field = makeField(grid, 0);
   const mask = new Uint8Array(width * height).fill(MASK.keep);
-  const trenches = mode === 'raised' ? input.regions.filter((a) => a.area.kind === 'relief' && a.trench > 0) : [];
-  const widest = trenches.sort((a, b) => b.trench - a.trench)[0];
-  const standing = widest && firmBoard(outside, grid, widest.trench);
+  // Of passes over the relief the one with the widest trench opens all that the others do.
+  const [relief] = input.regions.filter((a) => a.area.kind === 'relief').sort((a, b) => b.trench - a.trench);
+  const regions = input.regions.filter((a) => a.area.kind !== 'relief' || a === relief);
+  const widest = mode === 'raised' && relief?.trench > 0 ? relief : undefined;
+  const standing = widest ? firmBoard(outside, grid, widest.trench) : null;
   const frail = (i: number, j: number, k: number) =>
+    widest !== undefined &&
+    standing !== null &&
     outside[k] <= widest.trench + FRAIL &&
     !standing.firm[(Math.floor(j / standing.factor) + 1) * standing.width + Math.floor(i / standing.factor) + 1];
   for (let j = 0; j < height; j++) {
@@ -148,7 +152,7 @@ export function buildTarget(input: TargetInput): Target {
       const x = originX + i * cell;
       let cut = false;
       let open = false;
-      for (const r of input.regions) {
+      for (const r of regions) {
         if (!inRegion(r, mode, x, y, outside[k]) && !(r === widest && frail(i, j, k))) continue;
         open = true;
         if (inside[k] || r.area.kind !== 'relief') cut = true;
