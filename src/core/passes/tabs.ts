@@ -3,7 +3,7 @@ import { NearestOutline } from '../outline/nearest';
 import { crossings, type Polygon, type Ring } from '../outline/polygon';
 import type { Tabs } from '../plan/pass';
 
-/** Distance between the places that are looked at for a tab, as a share of the ring and at most, mm. */
+/** At most so many places along a line are looked at for a tab. */
 const STEPS = 720;
 /** A bend of this much over a tab's length weighs as much as standing a whole gap from where it should be, radians. */
 const BEND = 0.6;

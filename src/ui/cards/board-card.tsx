@@ -65,7 +65,7 @@ export function BoardCard({ job, change, library, facts }: CardProps & { facts: 
         open
         max={500}
         onChange={(v) => set((b) => (b.thickness = v))}
-        note="as measured, at its thinnest place"
+        note={job.passes.some((p) => p.kind === 'skim') ? 'what the skim leaves' : 'as measured, at its thinnest place'}
       />
       <Choice
         label="Material"
