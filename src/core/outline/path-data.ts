@@ -4,11 +4,24 @@ import type { Polygon, Ring } from './polygon';
 /** A length as it is written: at most four decimals, none that are nothing. */
 export const clean = (v: number) => String(Number(v.toFixed(4)));
 
+/** The point of a ring at which its longest edge begins: there no arc is begun in its middle. */
+function longestEdge(r: Ring): number {
+  let at = 0;
+  let most = -1;
+  for (let i = 0; i < r.length; i += 2) {
+    const q = (i + 2) % r.length;
+    const long = Math.hypot(r[q] - r[i], r[q + 1] - r[i + 1]);
+    if (long > most) [most, at] = [long, i / 2];
+  }
+  return at;
+}
+
 /** A ring as lines and arcs within a tolerance: where each ends, how it turns (0, 2 clockwise, 3), and the arc's centre. */
 export function ringBlocks(ring: Ring, tolerance: number): Float64Array {
   const moves = new Float64Array((ring.length / 2 + 1) * 4);
+  const first = longestEdge(ring);
   for (let i = 0; i <= ring.length / 2; i++) {
-    const k = (2 * i) % ring.length;
+    const k = (2 * (first + i)) % ring.length;
     moves.set([ring[k], ring[k + 1], 0, i === 0 ? 0 : 1], 4 * i);
   }
   return fitArcs(moves, tolerance);

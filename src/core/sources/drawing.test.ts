@@ -149,3 +149,11 @@ test('outlines go out as SVG and DXF with true arcs, and come back as they were'
   expect(again[0] / outer).toBeCloseTo(1, 3);
   expect(again[1] / inner).toBeCloseTo(1, 3);
 });
+
+test('a rounded plate goes out as four lines and four arcs of its own radius', () => {
+  const plate = outlinePolygon({ kind: 'rounded', radius: 10 }, 80, 50);
+  const out = writeSvg([{ name: 'plate', polygon: plate }], { x: 80, y: 50 }, 0.012);
+  const d = / d="([^"]+)"/.exec(out)![1];
+  expect(d.match(/[LA]/g)!.sort().join('')).toBe('AAAALLLL');
+  expect(d.match(/ A 10 10 /g)).toHaveLength(4);
+});
