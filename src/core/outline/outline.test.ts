@@ -279,11 +279,11 @@ test('strokes are walked by their length, straight on beyond the ends', () => {
 test('points of a free curve: listed, moved with what bends beside them, and one bend more', () => {
   const d = 'M 0 0 C 10 -20 30 -20 40 0 L 60 0';
   expect(curvePoints(d)).toEqual([
-    { x: 0, y: 0, bends: false },
-    { x: 10, y: -20, bends: true },
-    { x: 30, y: -20, bends: true },
-    { x: 40, y: 0, bends: false },
-    { x: 60, y: 0, bends: false },
+    { x: 0, y: 0, bends: false, starts: true },
+    { x: 10, y: -20, bends: true, starts: false },
+    { x: 30, y: -20, bends: true, starts: false },
+    { x: 40, y: 0, bends: false, starts: false },
+    { x: 60, y: 0, bends: false, starts: false },
   ]);
   // A point that it runs through takes its bend along; a bend moves alone.
   expect(movePoint(d, 3, 44, 6)).toBe('M 0 0 C 10 -20 34 -14 44 6 L 60 0');
