@@ -293,7 +293,7 @@ test('points of a free curve: listed, moved with what bends beside them, and one
   const more = addBend(d);
   expect(curvePoints(more)).toHaveLength(8);
   // It goes on the way that the last step ran, as long as that.
-  expect(curvePoints(more).at(-1)).toEqual({ x: 80, y: 0, bends: false });
+  expect(curvePoints(more).at(-1)).toMatchObject({ x: 80, y: 0, bends: false });
   expect(() => addBend('M 0 0')).toThrow('one point only');
   expect(() => curvePoints('M 0 0 Q')).toThrow('cannot be read');
 });
