@@ -21,7 +21,7 @@ interface Fit {
  * nearest to the points between (least squares of u^2 + v^2 - h^2 - 2 t v, with u along the chord from its middle, v across, h half
  * the chord, t the centre's place on the chord's bisector) is taken, and looked at in every corner and where every move is nearest to its centre.
  */
-function arcOver(m: Float64Array, a: number, b: number, tolerance: number): Fit | null {
+function arcOver(m: Float64Array, a: number, b: number, tolerance: number, most: number): Fit | null {
   const [ax, ay, az] = [m[4 * a], m[4 * a + 1], m[4 * a + 2]];
   const [bx, by, bz] = [m[4 * b], m[4 * b + 1], m[4 * b + 2]];
   const chord = Math.hypot(bx - ax, by - ay);
@@ -58,7 +58,7 @@ function arcOver(m: Float64Array, a: number, b: number, tolerance: number): Fit 
     total += turn;
     angles[k - a] = total;
   }
-  if (Math.abs(total) > Math.PI) return null;
+  if (Math.abs(total) > most) return null;
   for (let k = a + 1; k < b; k++)
     if (Math.abs(m[4 * k + 2] - az - ((bz - az) * angles[k - 1 - a]) / total) > LEVEL) return null;
   return { turn: total > 0 ? 3 : 2, cx, cy };
@@ -89,21 +89,22 @@ function furthest(
   first: number,
   end: number,
   tolerance: number,
+  most: number,
 ): { b: number; fit: Fit } | null {
   let good = first;
   if (good > end) return null;
-  let fit = over(m, a, good, tolerance);
+  let fit = over(m, a, good, tolerance, most);
   if (!fit) return null;
   let bad = end + 1;
   for (let step = good - a; good < end && bad > end; step *= 2) {
     const next = Math.min(end, good + step);
-    const f = over(m, a, next, tolerance);
+    const f = over(m, a, next, tolerance, most);
     if (!f) bad = next;
     else [good, fit] = [next, f];
   }
   while (bad - good > 1) {
     const middle = (good + bad) >> 1;
-    const f = over(m, a, middle, tolerance);
+    const f = over(m, a, middle, tolerance, most);
     if (f) [good, fit] = [middle, f];
     else bad = middle;
   }
@@ -112,12 +113,13 @@ function furthest(
 
 /**
  * Brings runs of cutting moves with the same feed to lines and arcs in the XY plane (with a steady climb: helices), none turning by
- * more than half a circle. Rapids and upright moves stay as they are.
+ * more than `most`. Rapids and upright moves stay as they are.
  * @param m moves: x y z feed each, the feed 0 for a rapid
  * @param tolerance most that a block may lie off the moves, mm
+ * @param most widest turn of an arc, radians: half a circle at most
  * @returns BLOCK numbers a block
  */
-export function fitArcs(m: Float64Array, tolerance: number): Float64Array {
+export function fitArcs(m: Float64Array, tolerance: number, most = Math.PI): Float64Array {
   const n = m.length / 4;
   const out = new Float64Array((m.length / 4) * BLOCK);
   let used = 0;
@@ -134,8 +136,8 @@ export function fitArcs(m: Float64Array, tolerance: number): Float64Array {
       put(k++, straight);
       continue;
     }
-    const line = furthest(lineOver, m, k - 1, k + 1, end - 1, tolerance);
-    const arc = furthest(arcOver, m, k - 1, k + FEWEST - 1, end - 1, tolerance);
+    const line = furthest(lineOver, m, k - 1, k + 1, end - 1, tolerance, most);
+    const arc = furthest(arcOver, m, k - 1, k + FEWEST - 1, end - 1, tolerance, most);
     const best = arc && (!line || arc.b > line.b + 1) ? arc : line;
     if (best) {
       put(best.b, best.fit);

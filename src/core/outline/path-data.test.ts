@@ -39,12 +39,12 @@ test('path data says the outline again, within the tolerance, in both directions
 
 test('a circle of 40 mm is a few arcs of 20, measured down from where it is asked for', () => {
   const d = pathData(outlinePolygon({ kind: 'circle' }, 40, 40), 0.012, 50);
-  expect(d.match(/A 20 20 /g)!.length).toBeLessThanOrEqual(4);
+  expect(d.match(/A 20 20 /g)!.length).toBeLessThanOrEqual(5);
   // What is left at the end is shorter than an arc is worth.
   expect(d.match(/ L /g)?.length ?? 0).toBeLessThanOrEqual(2);
   const [ring] = flattenPath(readSvgPath(d), 0.01);
   for (let i = 0; i < ring.length; i += 2)
-    expect(Math.abs(Math.hypot(ring[i], ring[i + 1] + 50) - 20)).toBeLessThan(0.025);
+    expect(Math.abs(Math.hypot(ring[i], ring[i + 1] + 50) - 20)).toBeLessThan(0.02);
 });
 
 test('open lines stay open, closed ones close, and what is only a place is none', () => {

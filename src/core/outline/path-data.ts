@@ -4,6 +4,9 @@ import type { Polygon, Ring } from './polygon';
 /** A length as it is written: at most four decimals, none that are nothing. */
 export const clean = (v: number) => String(Number(v.toFixed(4)));
 
+/** Widest arc, radians: near half a turn its radius and ends hardly say any more where its centre is. */
+const WIDEST = (2 * Math.PI) / 3;
+
 /** The point of a ring at which its longest edge begins: there no arc is begun in its middle. */
 function longestEdge(r: Ring): number {
   let at = 0;
@@ -24,7 +27,7 @@ export function ringBlocks(ring: Ring, tolerance: number): Float64Array {
     const k = (2 * (first + i)) % ring.length;
     moves.set([ring[k], ring[k + 1], 0, i === 0 ? 0 : 1], 4 * i);
   }
-  return fitArcs(moves, tolerance);
+  return fitArcs(moves, tolerance, WIDEST);
 }
 
 /**
