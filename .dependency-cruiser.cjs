@@ -1,7 +1,7 @@
 /** Layers import downwards only: app -> ui -> core, app -> server -> core, workers -> server|core, cli -> server|core. */
 const core = ['units', 'field', 'cutter', 'kernels', 'outline', 'sources', 'motion', 'arrange', 'passes', 'program', 'proof', 'plan'];
 /** Types of the job document are shared by all of core: they hold no code that runs. */
-const shared = '^src/core/plan/(job|pass|stage)\\.ts$|^src/core/cutter/';
+const shared = '^src/core/plan/(job|stage)\\.ts$|^src/core/cutter/';
 
 module.exports = {
   forbidden: [

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Groove } from '../src/core/arrange/grooves';
+import { NEW_WORDS } from '../src/core/arrange/new-layer';
 import { MASK } from '../src/core/arrange/target';
 import { boardGrid, makeField } from '../src/core/field/height-field';
 import { localHost } from '../src/core/kernels/host';
@@ -22,19 +23,7 @@ function script(): Polygon {
   const font = readFont(new Uint8Array(readFileSync(`node_modules/${file}`)), 'script');
   let letters = 0;
   const text = [...TEXT].filter((c) => c === ' ' || letters++ < 40).join('');
-  const words = {
-    text,
-    font: 'script',
-    fontName: 'Script',
-    height: 16,
-    stretch: 1,
-    spacing: 0,
-    kerning: true,
-    nudges: {},
-    lineGap: 1.6,
-    align: 'middle',
-    line: { kind: 'straight' },
-  } as const;
+  const words = { ...NEW_WORDS, text, font: 'script', fontName: 'Script', height: 16 };
   const { polygon, size } = layWords(words, font);
   const k = 300 / size.x;
   return polygon.map((r) => r.map((v, i) => v * k + (i % 2 === 0 ? 170 : 30)));

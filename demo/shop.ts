@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { type Layer, PLAIN_LAYER } from '@/core/arrange/layer';
-import { newWords } from '@/core/arrange/new-layer';
+import { NEW_WORDS, newWords } from '@/core/arrange/new-layer';
 import { DRAWER, HOBBY_MACHINE } from '@/core/plan/defaults';
 import type { Job } from '@/core/plan/job';
 import { placeFor } from '@/core/plan/order';
@@ -67,15 +67,7 @@ async function grooved(
   words: Pick<Words, 'text' | 'font' | 'fontName' | 'height' | 'line'>,
   at: { x: number; y: number },
 ): Promise<Layer> {
-  const all: Words = {
-    stretch: 1,
-    spacing: 0.4,
-    kerning: true,
-    nudges: {},
-    lineGap: 1.6,
-    align: 'middle',
-    ...words,
-  };
+  const all: Words = { ...NEW_WORDS, spacing: 0.4, ...words };
   const { size, origin } = layWords(all, readFont((await shippedFont(words.font))!, words.fontName));
   const layer = newWords(id, all, size, board);
   return {

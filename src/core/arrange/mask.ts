@@ -1,7 +1,8 @@
 import { distanceInside, distanceOutside } from '../field/distance';
 import { AIR, type Grid } from '../field/height-field';
-import { applyAffine, crossings } from '../outline/polygon';
+import { applyAffine } from '../outline/polygon';
 import { outlinePolygon } from '../outline/shapes';
+import { cellsWithin } from './cells-within';
 import type { Layer } from './layer';
 import type { Rendered } from './render';
 import { frameOf, type Window, windowGrid } from './window';
@@ -22,14 +23,7 @@ export function maskOf(l: Layer, grid: Grid, window: Window, other: Rendered | n
       e + a * m.dx + c * m.dy,
       f + b * m.dx + d * m.dy,
     ]);
-    for (let j = 0; j < g.height; j++) {
-      const row = crossings(p, g.originY + j * g.cell);
-      for (let q = 0; q + 1 < row.length; q += 2) {
-        const i0 = Math.max(0, Math.ceil((row[q] - g.originX) / g.cell));
-        const i1 = Math.min(g.width - 1, Math.floor((row[q + 1] - g.originX) / g.cell));
-        if (i1 >= i0) out.fill(1, j * g.width + i0, j * g.width + i1 + 1);
-      }
-    }
+    out.set(cellsWithin(p, g).cells);
   } else {
     if (other) {
       for (let j = 0; j < g.height; j++) {

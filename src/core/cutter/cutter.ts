@@ -2,6 +2,9 @@ import { z } from 'zod';
 
 const positive = z.number().finite().positive();
 
+/** A bit whose width is this near to a hole's drills it, mm. */
+export const DRILLS = 0.05;
+
 export const CUTTER_SHAPES = ['endmill', 'ball', 'bullnose', 'tapered-ball', 'v', 'drill'] as const;
 export type CutterShape = (typeof CUTTER_SHAPES)[number];
 

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { expect, test } from 'vitest';
+import { NEW_WORDS } from '../arrange/new-layer';
 import { distanceInside } from '../field/distance';
 import { FONTS } from '../sources/fonts';
 import { layWords, readFont } from '../sources/lettering';
@@ -73,20 +74,8 @@ test('an L is two bars with a bend of a parabola around its inner corner', () =>
 test('on letters the distances are those of an exact distance transform, and the axis runs through every part', () => {
   const bytes = readFileSync(path.resolve('node_modules', FONTS.find((f) => f.id === 'script')!.file));
   const font = readFont(new Uint8Array(bytes), 'script');
-  const words = {
-    text: 'Mill',
-    font: 'script',
-    fontName: 'Script',
-    height: 14,
-    stretch: 1,
-    spacing: 0,
-    kerning: true,
-    nudges: {},
-    lineGap: 1.6,
-    align: 'middle',
-    line: { kind: 'straight' },
-  } as const;
-  const { polygon } = layWords({ ...words, nudges: {} }, font);
+  const words = { ...NEW_WORDS, text: 'Mill', font: 'script', fontName: 'Script', height: 14 };
+  const { polygon } = layWords(words, font);
   const axis = medialAxis(polygon, 0.05);
   const b = polygonBounds(polygon);
   const cell = 0.02;

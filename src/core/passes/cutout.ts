@@ -8,6 +8,7 @@ import { type TightCorner, tightCorners } from './corners';
 import { alongNearest, atDepth, type CutLine, type CutLines, cutLines, pointAt, rotated } from './cut-line';
 import { rampOnto } from './ramp';
 import type { Slot } from './slots';
+import { stockUnder } from './standing';
 
 /** Heights this near the bottom of a slot or the top of a tab are it, mm. */
 const SLACK = 0.005;
@@ -115,7 +116,7 @@ export async function planCutout(
 
 /** Highest that still stands on the lines, mm; what stands at the very edge of the bit's way is left out, as it is the piece's own wall. */
 async function highestOn(ctx: PassContext, lines: CutLines, R: number): Promise<number> {
-  const clear = await clearHeights(ctx, Math.max(0.1, R - 3 * ctx.stock.cell));
+  const clear = await stockUnder(ctx, R, ctx.stock);
   let high = AIR;
   for (const { ring: r } of lines.wide) {
     for (let i = 0, q = r.length - 2; i < r.length; q = i, i += 2)

@@ -1,6 +1,6 @@
-import type { Cutter } from '../cutter/cutter';
+import { type Cutter, DRILLS } from '../cutter/cutter';
 import { Path } from '../motion/path';
-import { type HolePass, SAME } from '../plan/pass';
+import type { HolePass } from '../plan/pass';
 import { CLEARANCE, clearHeights, highestAlong, lowerStock, type PassContext, SAFE_HEIGHT } from './context';
 import type { Slot } from './slots';
 
@@ -19,7 +19,7 @@ export function holeBottom(pass: HolePass, thickness: number): number {
 /** Radii of the circles that the bit's axis runs on, from the middle outwards; none when it drills. */
 function circles(pass: HolePass, cutter: Cutter): number[] {
   const last = (pass.diameter - cutter.diameter) / 2;
-  if (2 * last <= SAME) return [];
+  if (2 * last <= DRILLS) return [];
   const n = Math.ceil(last / (OVER * cutter.diameter));
   return Array.from({ length: n }, (_, i) => (last * (i + 1)) / n);
 }

@@ -1,7 +1,8 @@
 import { expect, test } from 'vitest';
+import { cellsWithin } from '../arrange/cells-within';
 import { newShape } from '../arrange/new-layer';
 import { WHOLE_PIECE } from '../arrange/silhouette';
-import { cellsWithin, inRegion } from '../arrange/target';
+import { inRegion } from '../arrange/target';
 import { boardGrid } from '../field/height-field';
 import { DRAWER, HOBBY_MACHINE } from './defaults';
 import { type Job, jobSchema } from './job';

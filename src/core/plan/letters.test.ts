@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { expect, test } from 'vitest';
 import type { Layer } from '../arrange/layer';
-import { newShape, newWords } from '../arrange/new-layer';
+import { NEW_WORDS, newShape, newWords } from '../arrange/new-layer';
 import { polygonOf } from '../arrange/render';
 import { localHost } from '../kernels/host';
 import { NearestOutline } from '../outline/nearest';
@@ -111,19 +111,7 @@ test('at 90 degrees a groove is as deep as half its width; one wider than its de
 }, 60_000);
 
 test('letters: cut to the exact depth of their outlines, nothing gouged, deep ones in several goes', async () => {
-  const words = {
-    text: 'Mill',
-    font: 'slab-bold',
-    fontName: 'Slab',
-    height: 14,
-    stretch: 1,
-    spacing: 0,
-    kerning: true,
-    nudges: {},
-    lineGap: 1.6,
-    align: 'middle',
-    line: { kind: 'straight' },
-  } as const;
+  const words = { ...NEW_WORDS, text: 'Mill', font: 'slab-bold', fontName: 'Slab', height: 14 };
   const laid = layWords(words, font);
   const board = { x: 100, y: 64 };
   const layer = newWords('cut', words, laid.size, board);

@@ -1,10 +1,7 @@
 import { z } from 'zod';
 import { type OutlineRef, outlineRefSchema } from '../arrange/silhouette';
-import type { Cutter } from '../cutter/cutter';
+import { type Cutter, DRILLS } from '../cutter/cutter';
 import { formatLength, trimNumber } from '../units/length';
-
-/** A bit this much narrower than a hole still drills it, mm. */
-export const SAME = 0.05;
 
 // Lengths in mm, angles in degrees, unless a name says otherwise.
 const finite = z.number().finite();
@@ -174,10 +171,10 @@ export function passProblems(p: Pass, c: Cutter): { path: string; message: strin
   if (p.kind === 'skim' && c.shape !== 'endmill' && c.shape !== 'bullnose')
     bad('cutter', `${c.name} leaves no level face; a skim needs a bit with a flat bottom`);
   if (p.kind === 'hole') {
-    const fits = Math.abs(p.diameter - c.diameter) <= SAME;
+    const fits = Math.abs(p.diameter - c.diameter) <= DRILLS;
     if (c.shape !== 'endmill' && c.shape !== 'drill')
       bad('cutter', `${c.name} leaves no upright wall; holes need a drill or an end mill`);
-    else if (c.diameter > p.diameter + SAME)
+    else if (c.diameter > p.diameter + DRILLS)
       bad('diameter', `${c.name} is wider than a hole of ${formatLength(p.diameter)}; choose a narrower bit`);
     else if (c.shape === 'drill' && !fits)
       bad('diameter', `${c.name} drills holes of ${formatLength(c.diameter)} only; mill others with an end mill`);

@@ -1,5 +1,6 @@
+import { cellsWithin } from '../arrange/cells-within';
 import type { OutlineRef } from '../arrange/silhouette';
-import { cellsWithin, type Region } from '../arrange/target';
+import type { Region } from '../arrange/target';
 import type { Grid } from '../field/height-field';
 import type { Polygon } from '../outline/polygon';
 import type { Job } from './job';

@@ -1,4 +1,4 @@
-import { cellsWithin } from '../arrange/target';
+import { cellsWithin } from '../arrange/cells-within';
 import { type HeightField, sampleField } from '../field/height-field';
 import { ringLengths, ringPlace } from '../outline/flatten';
 import { NearestOutline } from '../outline/nearest';

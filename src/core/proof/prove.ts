@@ -9,6 +9,7 @@ import { compareSurfaces, type Deviation } from './deviation';
 import type { Finding } from './finding';
 import { checkRun } from './run-checks';
 import { simulate, type WrittenProgram } from './simulate';
+import { heldFindings, unevenFindings } from './skim-and-cutout';
 
 /** Deepest cut below the target, along the normal, that passes without a finding, mm. */
 export const GOUGE_LIMIT = 0.02;
@@ -45,79 +46,10 @@ export interface Proof {
 
 const mm = (v: number) => formatLength(v);
 
-/** What is left standing of an uneven board after its skim. */
-function unevenFindings(cut: HeightField): Finding[] {
-  let most = 0;
-  let at = 0;
-  cut.data.forEach((v, k) => {
-    if (v > most) [most, at] = [v, k];
-  });
-  if (most < 0.001) return [];
-  return [
-    {
-      rule: 'left-over',
-      severity: 'error',
-      message: `the skim leaves the board ${mm(most)} too thick here`,
-      remedy: 'plan the skim again, with a smaller stepover',
-      x: cut.originX + (at % cut.width) * cut.cell,
-      y: cut.originY + Math.floor(at / cut.width) * cut.cell,
-    },
-  ];
-}
-
 /** Whether a cell or one of its neighbours is a slot's: walls are met to a cell. */
 function besideSlot(slots: Uint8Array, k: number, width: number): boolean {
   for (const row of [k - width, k, k + width]) for (let q = row - 1; q <= row + 1; q++) if (slots[q]) return true;
   return false;
-}
-
-/** Tabs thinner than this hardly hold, mm (common practice, no source). */
-const FRAIL_TAB = 1;
-
-function cutoutFindings(c: CutoutProof, board: Board): Finding[] {
-  const out: Finding[] = [];
-  if (c.joined) {
-    out.push({
-      rule: 'joined',
-      severity: 'error',
-      message: 'the piece is still joined to its frame here, and not by a tab',
-      remedy: 'cut deeper into the spoilboard, or plan the cut-out again',
-      ...c.joined,
-    });
-  }
-  if (c.tabs.length === 0) {
-    out.push({
-      rule: 'loose',
-      severity: 'warning',
-      message: 'no tab holds the piece: it comes loose in the last lap',
-      remedy: 'set tabs, or hold it by tape or vacuum',
-      x: board.x / 2,
-      y: board.y / 2,
-    });
-  }
-  for (const t of c.tabs) {
-    if (!t.holds) {
-      out.push({
-        rule: 'loose',
-        severity: 'warning',
-        message: 'this tab holds nothing: no wood stands on one side of it',
-        remedy: 'move it to where the board goes on, or take a larger board',
-        x: t.x,
-        y: t.y,
-      });
-      continue;
-    }
-    if (t.thickness >= FRAIL_TAB && t.length > 0.5) continue;
-    out.push({
-      rule: 'loose',
-      severity: 'warning',
-      message: `a tab of ${mm(t.length)} x ${mm(t.thickness)} hardly holds the piece`,
-      remedy: 'make the tabs thicker or longer, or move this one to where more of the board stands',
-      x: t.x,
-      y: t.y,
-    });
-  }
-  return out;
 }
 
 /** Cuts the board with the written programs and says what it shows. */
@@ -143,7 +75,7 @@ export async function prove(input: ProofInput, host: KernelHost): Promise<Proof>
   const [behind, ahead] = [input.programs.filter((p) => p.back), input.programs.filter((p) => !p.back)];
   const turned = behind.length > 0 ? await cutWith(behind, input.tops(true)) : null;
   const sim = await cutWith(ahead, turned ? null : input.tops(false));
-  if (turned) findings.push(...unevenFindings(turned.cut));
+  findings.push(...unevenFindings((turned ?? sim).cut));
   [...(turned?.read ?? []), ...sim.read].forEach((r, i) => {
     const { file } = [...behind, ...ahead][i];
     const base = { x: board.x / 2, y: board.y / 2 };
@@ -223,7 +155,7 @@ export async function prove(input: ProofInput, host: KernelHost): Promise<Proof>
   }
   const { through } = input;
   const cutouts = through ? input.cutouts.map((c) => checkCutout(sim.cut, through, board.thickness, c)) : [];
-  for (const c of cutouts) findings.push(...cutoutFindings(c, board));
+  for (const c of cutouts) findings.push(...heldFindings(c, board));
   const volumes = input.programs.map((p) => volume.get(p.file) ?? 0);
   return { cut: sim.cut, rough: sim.rough, deviation, findings, thinnest, deepest: -lowest, volumes, cutouts };
 }

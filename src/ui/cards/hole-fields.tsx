@@ -1,7 +1,7 @@
 'use client';
-import type { Cutter } from '@/core/cutter/cutter';
+import { type Cutter, DRILLS } from '@/core/cutter/cutter';
 import type { Job } from '@/core/plan/job';
-import { type HolePass, SAME } from '@/core/plan/pass';
+import type { HolePass } from '@/core/plan/pass';
 import { formatDuration, formatLength } from '@/core/units/length';
 import { LengthField, Tick } from '../controls/fields';
 import { type Edit, Ramp } from './pass-fields';
@@ -9,7 +9,7 @@ import { PlaceList } from './place-list';
 
 /** How holes are made, and how deep. */
 export function HoleSentence({ pass, cutter, seconds }: { pass: HolePass; cutter: Cutter; seconds?: number }) {
-  const drilled = pass.diameter - cutter.diameter <= SAME;
+  const drilled = pass.diameter - cutter.diameter <= DRILLS;
   return (
     <>
       {pass.places.length} {pass.places.length === 1 ? 'hole' : 'holes'} of <b>{formatLength(pass.diameter)}</b>,{' '}
@@ -83,7 +83,7 @@ export function HoleFields({ job, pass, cutter, edit }: { job: Job; pass: HolePa
           )
         }
       />
-      {pass.diameter - cutter.diameter > SAME && <Ramp pass={pass} set={(v) => set((p) => (p.rampAngle = v))} />}
+      {pass.diameter - cutter.diameter > DRILLS && <Ramp pass={pass} set={(v) => set((p) => (p.rampAngle = v))} />}
       <PlaceList
         name="Hole"
         places={pass.places}

@@ -120,14 +120,14 @@ export function Ramp({ pass, set, note }: { pass: { rampAngle: number }; set(v: 
 }
 
 /** Stepdown and stepover of a pass that clears. */
-function DownAndOver({
+export function DownAndOver({
   pass,
   cutter,
   set,
 }: {
-  pass: RoughPass | FlatPass;
+  pass: { stepdown: number; stepover: number };
   cutter: Cutter;
-  set(f: (p: RoughPass | FlatPass) => void): void;
+  set(f: (p: { stepdown: number; stepover: number }) => void): void;
 }) {
   return (
     <>

@@ -5,7 +5,7 @@ import type { Job } from '@/core/plan/job';
 import type { SkimPass } from '@/core/plan/pass';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
 import { Choice, LengthField } from '../controls/fields';
-import { type Edit, Stepdown } from './pass-fields';
+import { DownAndOver, type Edit } from './pass-fields';
 import { PlaceList } from './place-list';
 
 /** From what to what a board is skimmed, and in how many goes. */
@@ -71,15 +71,7 @@ export function SkimFields({
           )
         }
       />
-      <Stepdown pass={pass} cutter={cutter} set={(v) => set((p) => (p.stepdown = v))} />
-      <LengthField
-        label="Stepover"
-        value={pass.stepover}
-        min={0}
-        open
-        max={cutter.diameter / 2}
-        onChange={(v) => set((p) => (p.stepover = v))}
-      />
+      <DownAndOver pass={pass} cutter={cutter} set={set} />
       <PlaceList
         name="Measured"
         places={pass.points}
