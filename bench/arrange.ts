@@ -1,13 +1,14 @@
 import { spawnSync } from 'node:child_process';
 import { demoJobs } from '../demo/shop';
 import { Arrangement } from '../src/core/arrange/engine';
-import type { Layer } from '../src/core/arrange/layer';
 import { rasterOf } from '../src/core/arrange/mesh-piece';
 import { duplicateLayer, newShape } from '../src/core/arrange/new-layer';
 import type { Content } from '../src/core/arrange/render';
 import { buildTarget } from '../src/core/arrange/target';
+import type { Layer } from '../src/core/doc/layer';
 import { boardGrid } from '../src/core/field/height-field';
 import { resolveAreas } from '../src/core/plan/regions';
+import { setupView } from '../src/core/setup/view';
 import { inspectSource } from '../src/core/sources/inspect';
 import { writeStl } from '../src/core/sources/stl';
 import { contentLoader } from '../src/server/content';
@@ -41,7 +42,8 @@ export function bumps(n: number): Float32Array {
 
 /** The demo's plaque with more layers, twenty in all, and its files. */
 export async function twentyLayers() {
-  const { job, files } = (await demoJobs())[3];
+  const { job: document, files } = (await demoJobs())[3];
+  const job = setupView(structuredClone(document));
   const ear = job.layers.find((l) => l.id === 'ear-left')!;
   const layers: Layer[] = [...job.layers];
   for (let i = 0; layers.length < 18; i++) {
@@ -58,8 +60,9 @@ export async function twentyLayers() {
       0.86,
     ),
   );
-  layers.push({ ...newShape('dome', 'Dome', { kind: 'oval' }, { kind: 'dome' }, job.board, 0.12), fade: 3 });
-  return { job: { ...job, layers }, files };
+  layers.push({ ...newShape('dome', 'Dome', { kind: 'oval' }, { kind: 'dome' }, job.board, 0.12), thin: 3 });
+  job.layers = layers;
+  return { job, files };
 }
 
 /** The same with its contents as the page has them. */

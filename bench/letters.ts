@@ -2,15 +2,15 @@ import { readFileSync } from 'node:fs';
 import type { Groove } from '../src/core/arrange/grooves';
 import { NEW_WORDS } from '../src/core/arrange/new-layer';
 import { MASK } from '../src/core/arrange/target';
+import { DRAWER } from '../src/core/doc/defaults';
 import { boardGrid, makeField } from '../src/core/field/height-field';
 import { localHost } from '../src/core/kernels/host';
 import { medialAxis } from '../src/core/outline/medial';
 import { NearestOutline } from '../src/core/outline/nearest';
 import { crossings, type Polygon } from '../src/core/outline/polygon';
 import { makeContext } from '../src/core/passes/context';
-import { planLetters } from '../src/core/passes/letters';
-import { DRAWER } from '../src/core/plan/defaults';
-import { proposeLetter } from '../src/core/plan/propose';
+import { planLetters } from '../src/core/passes/letter/plan';
+import { HEIGHTS } from '../src/core/plan/plan-test-kit';
 import { FONTS } from '../src/core/sources/fonts';
 import { layWords, readFont } from '../src/core/sources/lettering';
 import { row } from './row';
@@ -57,11 +57,19 @@ export async function benchLetters(): Promise<void> {
   const n = field.data.length;
   const target = { field, mask: new Uint8Array(n).fill(MASK.cut), outside: new Float32Array(n), ground: -20 };
   const groove: Groove = { layer: 'words', polygon, angle: cutter.includedAngle, deepest: 8 };
-  const ctx = makeContext(target, { x: 340, y: 60, thickness: 20 }, 'raised', localHost, {
+  const ctx = makeContext({
+    target,
+    board: { x: 340, y: 60, thickness: 20 },
+    mode: 'raised',
+    heights: HEIGHTS,
+    host: localHost,
     grooves: async () => [groove],
-    outline: async () => [],
   });
   const from = performance.now();
-  const { path } = await planLetters(ctx, proposeLetter(cutter), cutter);
+  const { path } = await planLetters(
+    ctx,
+    { id: 'letter', kind: 'letter', cutter: cutter.id, area: { kind: 'face' }, stepdown: cutter.maxStepdown },
+    cutter,
+  );
   row('  the whole pass', `${((performance.now() - from) / 1000).toFixed(2)} s, ${path.moves} moves`);
 }

@@ -2,14 +2,15 @@
 import { spawnSync } from 'node:child_process';
 import { plaque } from '../demo/shapes';
 import { demoJobs } from '../demo/shop';
+import type { Job } from '../src/core/doc/job';
 import type { HeightField } from '../src/core/field/height-field';
 import { makeField } from '../src/core/field/height-field';
 import { cutterOffset, flatOffset } from '../src/core/kernels/cutter-offset';
 import { removeStock } from '../src/core/kernels/stock-removal';
 import { thinLine } from '../src/core/motion/thin';
 import type { LoadContent } from '../src/core/plan/compose-job';
-import type { Job } from '../src/core/plan/job';
 import { planJob } from '../src/core/plan/pipeline';
+import { setupView } from '../src/core/setup/view';
 import { contentLoader } from '../src/server/content';
 import { KernelPool } from '../src/server/kernel-pool';
 import { readSource } from '../src/server/read-source';
@@ -146,7 +147,7 @@ async function planTimed(job: Job, load: LoadContent) {
   const stages: Record<string, number> = {};
   const start = performance.now();
   try {
-    const plan = await planJob(job, load, { host, progress() {}, stage: stageRunner(null, stages) });
+    const plan = await planJob(job, load, { host, progress() {}, stage: stageRunner(null, 'bench', stages) });
     return { plan, stages, seconds: (performance.now() - start) / 1000 };
   } finally {
     await host.close();
@@ -170,21 +171,22 @@ async function benchPlan(): Promise<void> {
   );
   row(
     '  together',
-    `${whole.seconds.toFixed(1)} s, cell ${whole.plan.summary.grid.cell} mm, peak memory ${Math.round(process.resourceUsage().maxRSS / 1024)} MB`,
+    `${whole.seconds.toFixed(1)} s, cell ${whole.plan.summary.setups[0].grid.cell} mm, peak memory ${Math.round(process.resourceUsage().maxRSS / 1024)} MB`,
   );
-  const half: Job = structuredClone(job);
+  const smaller = structuredClone(job);
+  const half = setupView(smaller);
   const k = Math.SQRT1_2;
   half.board.x *= k;
   half.board.y *= k;
   const [layer] = half.layers;
   layer.size = { x: layer.size.x * k, y: layer.size.y * k };
   layer.centre = { x: half.board.x / 2, y: half.board.y / 2 };
-  half.cell = whole.plan.summary.grid.cell;
-  const small = await planTimed(half, load);
+  half.cell = whole.plan.summary.setups[0].grid.cell;
+  const small = await planTimed(smaller, load);
   row('  twice the area', `${(whole.seconds / small.seconds).toFixed(2)} times the time`);
 
   console.log('\nPath quality, demo plaque (what prototypes reached on a plaque of their own in brackets)');
-  const [rough, finish] = whole.plan.summary.passes;
+  const [rough, finish] = whole.plan.summary.setups[0].passes;
   const feed = 1800 / 60;
   row('  finishing: time over length / feed', `${(finish.seconds / (finish.cutLength / feed)).toFixed(3)} (1.10)`);
   row('  finishing: blocks a millimetre', (finish.moves / finish.cutLength).toFixed(2));

@@ -1,6 +1,7 @@
 import { SCROLL } from '../demo/shapes';
 import { demoJobs } from '../demo/shop';
-import { outlineOf, WHOLE_PIECE } from '../src/core/arrange/silhouette';
+import { outlineOf } from '../src/core/arrange/silhouette';
+import { WHOLE_PIECE } from '../src/core/doc/outline-ref';
 import { AIR, boardGrid } from '../src/core/field/height-field';
 import { Path } from '../src/core/motion/path';
 import { flattenPath, readSvgPath } from '../src/core/outline/flatten';
@@ -8,6 +9,7 @@ import { outlinePolygon } from '../src/core/outline/shapes';
 import { offsetPolygon } from '../src/core/outline/union';
 import { composeJob } from '../src/core/plan/compose-job';
 import { writeProgram } from '../src/core/program/writer';
+import { setupView } from '../src/core/setup/view';
 import { contentLoader } from '../src/server/content';
 import { stageRunner } from '../src/server/stage-cache';
 import { row } from './row';
@@ -34,12 +36,10 @@ export async function benchOutlines(): Promise<void> {
   const { job, files } = (await demoJobs())[3];
   const grid = boardGrid(300, 200, 0.1);
   const made = await composeJob(
-    job,
+    setupView(job),
     grid,
     contentLoader((h) => files.get(h)!.bytes),
-    {
-      stage: stageRunner(null, {}),
-    },
+    stageRunner(null, 'bench', {}),
   );
   const shown = await made.shown();
   const start = performance.now();

@@ -32,7 +32,7 @@ export async function benchPage(): Promise<void> {
     for (const f of files.values())
       await fetch(`${BASE}/api/assets?name=${f.name}`, { method: 'PUT', body: f.bytes as Uint8Array<ArrayBuffer> });
     const made = await send('POST', '/api/jobs', {});
-    await send('PUT', `/api/jobs/${made.id}`, { base: made.revision, document: job });
+    await send('PUT', `/api/jobs/${made.id}`, { base: made.revision, document: job.document });
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto(`${BASE}/jobs/${made.id}`);
     await page.getByRole('button', { name: /^Arrange / }).click();

@@ -1,6 +1,7 @@
 import { dataFolder } from '@/server/database';
-import { createJob, listJobs, putAsset } from '@/server/jobs';
+import { createJob, putAsset } from '@/server/jobs';
 import { putPattern } from '@/server/patterns';
+import { listJobs } from '@/server/rack';
 import { openShop } from '@/server/shop';
 import { demoPatterns } from './patterns';
 import { demoJobs } from './shop';

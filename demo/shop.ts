@@ -1,22 +1,19 @@
 import { createHash } from 'node:crypto';
-import { type Layer, PLAIN_LAYER } from '@/core/arrange/layer';
 import { NEW_WORDS, newWords } from '@/core/arrange/new-layer';
-import { DRAWER, HOBBY_MACHINE } from '@/core/plan/defaults';
-import type { Job } from '@/core/plan/job';
-import { placeFor } from '@/core/plan/order';
-import {
-  fileLayer,
-  plainJob,
-  proposeCutout,
-  proposeFlat,
-  proposeHoles,
-  proposeJob,
-  proposeLetter,
-} from '@/core/plan/propose';
+import { DRAWER, HOBBY_MACHINE, materialNamed } from '@/core/doc/defaults';
+import { withEdits } from '@/core/doc/edits';
+import type { Job } from '@/core/doc/job';
+import { type Layer, PLAIN_LAYER } from '@/core/doc/layer';
+import type { PassKindName } from '@/core/doc/pass';
+import type { Words } from '@/core/doc/words';
+import { addPass } from '@/core/passes/add-pass';
+import { cutout } from '@/core/passes/cutout/kind';
+import { hole } from '@/core/passes/hole/kind';
+import { fileLayer, plainJob, proposeJob } from '@/core/plan/propose';
+import { setupView } from '@/core/setup/view';
 import type { SourceInfo } from '@/core/sources/inspect';
 import { inspectSource } from '@/core/sources/inspect';
 import { layWords, readFont } from '@/core/sources/lettering';
-import type { Words } from '@/core/sources/words';
 import { shippedFont } from '@/server/content';
 import { readSource } from '@/server/read-source';
 import { demoPatterns, heightPng } from './patterns';
@@ -58,7 +55,7 @@ async function demoJob(
 }
 
 const common = { machine: HOBBY_MACHINE, rough: bit('em6'), finish: bit('ball3') };
-const board = { x: 300, y: 200, thickness: 19, material: 'maple' };
+const board = { x: 300, y: 200, thickness: 19, material: materialNamed('maple') };
 
 /** Words that a V bit cuts into what lies beneath, set and measured as the page does it; `at` is where their line begins to count from. */
 async function grooved(
@@ -100,7 +97,7 @@ const RIBBON = { x: 176, y: 36.8 };
 
 /** The wall plaque of the mill, joined from ten layers, three of them words that a V bit cuts; cleared, lettered and cut out. */
 async function arranged([sheaf, ribbon, ear]: Taken[]): Promise<Job> {
-  const job = plainJob({ ...common, name: 'Ottersedge plaque', order: 'OE-100', board });
+  const job = setupView(plainJob({ ...common, name: 'Ottersedge plaque', order: 'OE-100', board }));
   const panel = (id: string, name: string, x: number, y: number, radius: number): Layer => ({
     ...PLAIN_LAYER,
     id,
@@ -207,16 +204,20 @@ async function arranged([sheaf, ribbon, ear]: Taken[]): Promise<Job> {
       { x: 150, y: 62 },
     ),
   ];
-  job.cutters.push(bit('v60'));
-  job.passes.push(proposeLetter(bit('v60')), proposeCutout(job, bit('em6')));
-  job.passes.splice(placeFor(job.passes, 'flat'), 0, proposeFlat(job)!);
-  return job;
+  return [
+    ['letter', 'v60'],
+    ['cutout', 'em6'],
+    ['flat', 'em6'],
+  ].reduce(
+    (made, [kind, id]) => withEdits(made, addPass(setupView(made), kind as PassKindName, bit(id))),
+    job.document,
+  );
 }
 
 /** A bracket sawn as a scroll, with two holes to screw it on by: no file, no relief to speak of, and the cut-out is most of the work. */
 function bracket(): Job {
-  const size = { x: 240, y: 96, thickness: 18, material: 'beech' };
-  const job = plainJob({
+  const size = { x: 240, y: 96, thickness: 18, material: materialNamed('beech') };
+  const made = plainJob({
     ...common,
     rough: bit('em6'),
     finish: bit('ball6'),
@@ -224,6 +225,7 @@ function bracket(): Job {
     order: 'OE-104',
     board: { ...size, x: 280, y: 136 },
   });
+  const job = setupView(made);
   job.layers = [
     {
       ...PLAIN_LAYER,
@@ -241,18 +243,19 @@ function bracket(): Job {
     },
   ];
   job.cutters.push(bit('drill6'));
+  const sawn = cutout.propose(job, bit('em6'));
   job.passes.push(
     {
-      ...proposeHoles(job, bit('drill6')),
+      ...hole.propose(job, bit('drill6')),
       places: [
         { x: 34, y: 86 },
         { x: 250, y: 90 },
       ],
       depth: null,
     },
-    { ...proposeCutout(job, bit('em6')), tabs: { ...proposeCutout(job, bit('em6')).tabs, count: 5, length: 12 } },
+    { ...sawn, tabs: { ...sawn.tabs, count: 5, length: 12 } },
   );
-  return job;
+  return made;
 }
 
 /** The jobs that the sample shop starts with; all of it is made here. */
@@ -272,7 +275,7 @@ export async function demoJobs(): Promise<DemoJob[]> {
         ...f,
         name: 'Wheat-sheaf, from heights',
         order: 'OE-102',
-        board: { ...board, material: 'pine', origin: 'centre' },
+        board: { ...board, material: materialNamed('pine'), origin: 'centre' },
         size: { x: 200 },
         rise: 8,
       }),
@@ -283,7 +286,7 @@ export async function demoJobs(): Promise<DemoJob[]> {
         ...f,
         name: 'Cookie mould',
         order: 'OE-103',
-        board: { x: 160, y: 110, thickness: 22, material: 'beech' },
+        board: { x: 160, y: 110, thickness: 22, material: materialNamed('beech') },
         size: { x: 116 },
         rise: 9,
         mode: 'sunk',

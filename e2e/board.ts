@@ -1,6 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { demoPatterns } from '../demo/patterns';
-import type { Job } from '../src/core/plan/job';
+import type { Job } from '../src/core/doc/job';
+import { type SetupView, setupView } from '../src/core/setup/view';
 import { BASE } from './server';
 
 /** The shop's pattern drawer, filled as uploads fill it. */
@@ -26,7 +27,7 @@ export async function putFile(name: string, bytes: Uint8Array): Promise<{ hash: 
 }
 
 /** A job with this document, as its id. */
-export async function putJob(document: Job): Promise<string> {
+export async function putJob({ document }: Pick<SetupView, 'document'>): Promise<string> {
   const send = async (method: string, url: string, body: unknown) => {
     const res = await fetch(BASE + url, {
       method,
@@ -41,9 +42,10 @@ export async function putJob(document: Job): Promise<string> {
   return id;
 }
 
-export async function jobOf(id: string): Promise<Job> {
+/** A stored job as the setup sees it that cuts its layers. */
+export async function jobOf(id: string): Promise<SetupView> {
   const res = await fetch(`${BASE}/api/jobs/${id}`);
-  return ((await res.json()) as { document: Job }).document;
+  return setupView(((await res.json()) as { document: Job }).document);
 }
 
 export const field = (page: Page, label: string) => page.getByLabel(label, { exact: true });

@@ -107,7 +107,7 @@ test('fields refuse nonsense in place, undo goes back, and the strip reads depth
   await page.keyboard.press('Shift+ArrowUp');
   expect(Number(await line.getAttribute('aria-valuenow'))).toBeCloseTo(Number(was) + 10, 1);
   // Finishing before roughing is refused with the reason.
-  await page.getByRole('button', { name: /^Finish with / }).focus();
+  await page.getByRole('button', { name: /^Finishing with / }).focus();
   await page.keyboard.press('Alt+ArrowLeft');
   await expect(page.getByText('roughing after finishing would cut into wood that is finished')).toBeVisible();
   await page.getByRole('button', { name: 'turn', exact: true }).click();

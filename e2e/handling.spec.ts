@@ -3,14 +3,15 @@ import path from 'node:path';
 import { expect, type Page, test } from '@playwright/test';
 import sharp from 'sharp';
 import { demoJobs } from '../demo/shop';
-import type { Job } from '../src/core/plan/job';
+import { changed } from '../src/core/plan/plan-test-kit';
+import { type SetupView, setupView } from '../src/core/setup/view';
 import { meshHealth } from '../src/core/sources/health';
 import { parseStl } from '../src/core/sources/stl';
 import { drag, enter, field, fillDrawer, jobOf, onScreen, pressBoard, putFile, putJob, saved } from './board';
 import { TestServer } from './server';
 
 const server = new TestServer();
-let plaque: Job;
+let plaque: SetupView;
 test.beforeAll(async () => {
   await server.start();
   await fillDrawer();
@@ -18,11 +19,11 @@ test.beforeAll(async () => {
   for (const f of demo.files.values()) await putFile(f.name, f.bytes);
   // Without the words that a V bit cuts: what is done here needs the others only.
   const cut = ['flour', 'bread', 'motto'];
-  plaque = {
-    ...demo.job,
-    layers: demo.job.layers.filter((l) => !cut.includes(l.id)),
-    passes: demo.job.passes.filter((p) => p.kind === 'rough' || p.kind === 'finish'),
-  };
+  const job = setupView(demo.job);
+  plaque = changed(job, {
+    layers: job.layers.filter((l) => !cut.includes(l.id)),
+    passes: job.passes.filter((p) => p.kind === 'rough' || p.kind === 'finish'),
+  });
 });
 test.afterAll(async () => {
   await server.close();
@@ -37,7 +38,7 @@ async function open(page: Page, document = plaque): Promise<string> {
   return id;
 }
 
-const layer = (j: Job, id: string) => j.layers.find((l) => l.id === id)!;
+const layer = (j: SetupView, id: string) => j.layers.find((l) => l.id === id)!;
 const row = (page: Page, name: string) =>
   page.getByRole('button', { name: new RegExp(`^${name} (relief|image|shape|words)`) });
 
@@ -134,7 +135,7 @@ test('a distance typed as a number is kept when either end moves', async ({ page
   await page.getByRole('button', { name: 'Keep this distance' }).click();
   await enter(page, 'Ottersedge Mill above Wheat sheaf', '6');
   await saved(page);
-  const gap = (j: Job) => {
+  const gap = (j: SetupView) => {
     const [n, s] = [layer(j, 'name'), layer(j, 'sheaf')];
     return n.centre.y - n.size.y / 2 - s.centre.y - s.size.y / 2;
   };
@@ -154,7 +155,7 @@ test('words along a free curve, whose points are dragged on the board', async ({
   const bend = page.getByRole('button', { name: 'Bend of the curve, 2' });
   await expect(bend).toBeVisible();
   await saved(page);
-  const line = (j: Job) => {
+  const line = (j: SetupView) => {
     const s = layer(j, 'name').source;
     return s.kind === 'words' && s.words.line.kind === 'curve' ? s.words.line.d : '';
   };

@@ -1,5 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { demoJobs } from '../demo/shop';
+import { changed } from '../src/core/plan/plan-test-kit';
+import { setupView } from '../src/core/setup/view';
 import { emptyBoard, enter, field, jobOf, putJob, saved } from './board';
 import { BASE, TestServer } from './server';
 
@@ -67,12 +69,13 @@ test('a drawing is added, its outline made larger, an arm taken from it, traced,
 test('holes are dragged on the board, a skim adds up its thickness, and a painted face is not skimmed', async ({
   page,
 }) => {
-  const demo = (await demoJobs())[3].job;
-  const id = await putJob({
-    ...demo,
-    layers: demo.layers.filter((l) => l.id === 'panel'),
-    passes: demo.passes.filter((p) => p.kind === 'rough' || p.kind === 'finish'),
-  });
+  const demo = setupView((await demoJobs())[3].job);
+  const id = await putJob(
+    changed(demo, {
+      layers: demo.layers.filter((l) => l.id === 'panel'),
+      passes: demo.passes.filter((p) => p.kind === 'rough' || p.kind === 'finish'),
+    }),
+  );
   await page.goto(`/jobs/${id}`);
   await page.getByRole('button', { name: /^Passes / }).click();
   await page.getByText('More of this pass').click();
@@ -103,10 +106,18 @@ test('holes are dragged on the board, a skim adds up its thickness, and a painte
   ).toBeVisible();
   await page.getByRole('button', { name: /^Board / }).click();
   await field(page, 'Its face is').selectOption({ label: 'painted' });
-  await expect(page.getByText("the board's face is painted; skim its back instead")).toBeVisible();
+  await page.getByRole('button', { name: 'One thing to mend first' }).click();
+  await expect(page.getByText("the board's face is painted and must not be skimmed off")).toBeVisible();
   await page.getByRole('button', { name: /^Passes / }).click();
+  // It becomes a setup of its own, before the face's.
   await field(page, 'Skims').selectOption({ label: 'the back, turned over first' });
   await saved(page);
+  const { board } = await jobOf(id);
+  expect(board.setups.map((s) => [s.up, s.passes.map((p) => p.kind)])).toEqual([
+    ['back', ['skim']],
+    ['face', ['rough', 'finish', 'hole']],
+  ]);
+  await expect(page.getByRole('button', { name: '1 Back' })).toHaveAttribute('aria-pressed', 'true');
   await page.getByRole('button', { name: /^Proof / }).click();
   await expect(page.getByText('Cut from the programs as written: nothing too deep')).toBeVisible({ timeout: 120_000 });
 });

@@ -1,22 +1,23 @@
 import { expect, test } from '@playwright/test';
 import { demoJobs } from '../demo/shop';
-import type { Job } from '../src/core/plan/job';
+import { changed } from '../src/core/plan/plan-test-kit';
+import { type SetupView, setupView } from '../src/core/setup/view';
 import { enter, jobOf, putJob, saved } from './board';
 import { TestServer } from './server';
 
 const server = new TestServer();
-let plaque: Job;
+let plaque: SetupView;
 test.beforeAll(async () => {
   await server.start();
   const demo = (await demoJobs())[3];
   // What is made here alone is planned and proven sooner.
   const made = ['panel', 'field', 'name'];
-  plaque = {
-    ...demo.job,
-    layers: demo.job.layers.filter((l) => made.includes(l.id)),
-    passes: demo.job.passes.filter((p) => p.kind === 'rough' || p.kind === 'finish'),
-    cutters: demo.job.cutters.filter((c) => c.shape !== 'v'),
-  };
+  const job = setupView(demo.job);
+  plaque = changed(job, {
+    layers: job.layers.filter((l) => made.includes(l.id)),
+    passes: job.passes.filter((p) => p.kind === 'rough' || p.kind === 'finish'),
+    cutters: job.cutters.filter((c) => c.shape !== 'v'),
+  });
 });
 test.afterAll(async () => {
   await server.close();

@@ -1,15 +1,18 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { HOBBY_MACHINE } from '../core/plan/defaults';
-import { describeIssues, type Job, jobSchema } from '../core/plan/job';
+import { HOBBY_MACHINE, materialNamed } from '../core/doc/defaults';
+import { describeIssues, type Job, jobSchema, setupsOf } from '../core/doc/job';
+import { upgradeJob } from '../core/doc/upgrade/upgrade';
+import { textOf } from '../core/findings/texts/text-of';
 import { planJob } from '../core/plan/pipeline';
-import { proposeJob } from '../core/plan/propose';
-import { upgradeJob } from '../core/plan/upgrade';
+import { problems } from '../core/plan/problems';
+import { marginFor, proposeJob } from '../core/plan/propose';
 import { inspectSource } from '../core/sources/inspect';
 import { MAX_SOURCE_BYTES, SourceError } from '../core/sources/source-error';
 import { formatDuration, formatLength } from '../core/units/length';
 import { contentLoader } from '../server/content';
 import { KernelPool } from '../server/kernel-pool';
+import { readPlanner } from '../server/planner';
 import { readSource } from '../server/read-source';
 import { makeReport, planImages } from '../server/report';
 import { contentHash, stageRunner } from '../server/stage-cache';
@@ -35,6 +38,19 @@ function findFile(dir: string, name: string, hash: unknown): string {
   return path.resolve(dir, name);
 }
 
+type RawLayer = { source?: Record<string, unknown> & { words?: { font?: unknown } } };
+
+/** The layers of a document that has not been checked yet. */
+function rawLayers(document: unknown): RawLayer[] {
+  const list = (of: unknown, key: string): unknown[] => {
+    const v = (of as Record<string, unknown> | null | undefined)?.[key];
+    return Array.isArray(v) ? v : [];
+  };
+  return list(document, 'boards')
+    .flatMap((b) => list(b, 'setups'))
+    .flatMap((s) => list(s, 'layers')) as RawLayer[];
+}
+
 function jobFromFile(file: string): { job: Job; files: Files } {
   if (!statSync(file, { throwIfNoEntry: false })?.isFile()) throw new UsageError(`${file}: there is no such file`);
   let raw: unknown;
@@ -43,11 +59,10 @@ function jobFromFile(file: string): { job: Job; files: Files } {
   } catch (e) {
     throw new UsageError(`${file}: is not JSON (${(e as Error).message})`);
   }
-  const document = upgradeJob(raw) as { layers?: unknown[] } | null;
+  const document = upgradeJob(raw);
   const files: Files = new Map();
-  const layers = Array.isArray(document?.layers) ? document.layers : [];
   const dir = path.dirname(file);
-  for (const layer of layers as { source?: Record<string, unknown> & { words?: { font?: unknown } } }[]) {
+  for (const layer of rawLayers(document)) {
     const s = layer?.source;
     if (s?.kind === 'words' && typeof s.words?.font === 'string' && /^[0-9a-f]{64}$/.test(s.words.font)) {
       const font = findFile(dir, s.words.font, s.words.font);
@@ -83,7 +98,8 @@ async function jobFromOptions(o: PlanOptions): Promise<{ job: Job; files: Files 
   const { x, y, thickness } = o.board!;
   if (o.rough.diameter > Math.max(x, y))
     throw new UsageError(`--rough: ${o.rough.name} is wider than the board of ${x} x ${y} mm; choose a smaller bit`);
-  const margin = o.seat === 'raised' ? Math.max(1.5 * o.rough.diameter, o.rough.diameter + 3) : 10;
+  const material = o.material === undefined ? {} : { material: materialNamed(o.material) };
+  const margin = marginFor({ mode: o.seat, rough: o.rough, board: material });
   if (o.size === undefined && Math.min(x, y) <= 2 * margin + 1) {
     throw new UsageError(
       `--board: ${x} x ${y} mm leaves no room for a relief within its trench of ${formatLength(margin)}; use a smaller bit or give --size`,
@@ -98,7 +114,7 @@ async function jobFromOptions(o: PlanOptions): Promise<{ job: Job; files: Files 
     machine: HOBBY_MACHINE,
     rough: o.rough,
     finish: o.finish,
-    board: { x, y, thickness, origin: o.origin, zZero: o.zZero, ...(o.material ? { material: o.material } : {}) },
+    board: { x, y, thickness, origin: o.origin, zZero: o.zZero, ...material },
     size: o.size,
     rise: o.rise,
     unit: o.unit,
@@ -135,21 +151,29 @@ async function plan(args: string[]): Promise<number> {
   if (o.relief !== undefined) o.relief = fromHere(o.relief);
   if (o.jobFile !== undefined) o.jobFile = fromHere(o.jobFile);
   const { job, files } = o.jobFile === undefined ? await jobFromOptions(o) : jobFromFile(o.jobFile);
-  const { board, machine } = job;
-  for (const l of job.layers) {
+  const stops = problems(job).filter((f) => f.stops);
+  if (stops.length > 0) {
+    const all = stops.map(textOf).map((t) => `${t.message}; ${t.remedy}`);
+    throw new UsageError(
+      `${all[0]}${all.length > 1 ? ` (and ${all.length - 1} more: ${all.slice(1).join(' | ')})` : ''}`,
+    );
+  }
+  const { machine } = job;
+  for (const l of setupsOf(job).flatMap((p) => p.setup.layers)) {
     const unit = l.source.kind === 'mesh' ? ` (file read as ${l.source.unit})` : '';
     console.log(`${l.name} ${formatLength(l.size.x)} x ${formatLength(l.size.y)}, rise ${formatLength(l.rise)}${unit}`);
   }
-  console.log(
-    `board ${formatLength(board.x)} x ${formatLength(board.y)} x ${formatLength(board.thickness)}; machine ${machine.name}, ${machine.x} x ${machine.y} mm`,
-  );
+  for (const b of job.boards)
+    console.log(
+      `board ${formatLength(b.x)} x ${formatLength(b.y)} x ${formatLength(b.thickness)}; machine ${machine.name}, ${machine.x} x ${machine.y} mm`,
+    );
   const stages: Record<string, number> = {};
   const host = new KernelPool();
   try {
     const result = await planJob(
       job,
       contentLoader((h) => readReliefFile(files.get(h)!)),
-      { host, progress() {}, stage: stageRunner(null, stages) },
+      { host, progress() {}, stage: stageRunner(null, readPlanner(), stages) },
     );
     mkdirSync(o.out, { recursive: true });
     const written = result.summary.programs.map((p) => writeProgramFile(o.out, p.file, p.text));

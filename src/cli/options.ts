@@ -1,6 +1,6 @@
 import { type Cutter, cutterSchema } from '../core/cutter/cutter';
-import { DRAWER } from '../core/plan/defaults';
-import { ORIGINS, type Origin } from '../core/plan/job';
+import { DRAWER } from '../core/doc/defaults';
+import { ORIGINS, type Origin } from '../core/doc/setup';
 import { parseLength } from '../core/units/length';
 
 /** A command line that cannot be followed; one line says what is wrong. */

@@ -6,14 +6,18 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { demoJobs } from '../../demo/shop';
 import { Arrangement } from '../core/arrange/engine';
-import type { Layer } from '../core/arrange/layer';
+import { type Job, jobSchema } from '../core/doc/job';
+import type { Layer } from '../core/doc/layer';
 import { boardGrid } from '../core/field/height-field';
+import { textOf } from '../core/findings/texts/text-of';
 import { composeJob } from '../core/plan/compose-job';
-import { type Job, jobSchema } from '../core/plan/job';
+import { changed, wrongIn } from '../core/plan/plan-test-kit';
+import { type SetupView, setupView } from '../core/setup/view';
 import { meshHealth } from '../core/sources/health';
 import { parseStl } from '../core/sources/stl';
 import { filesOf, packJob, unpackJob } from './bundle';
 import { contentLoader } from './content';
+import { StaleSave } from './errors';
 import {
   createJob,
   getHistory,
@@ -23,7 +27,6 @@ import {
   nameVersion,
   putAsset,
   removeVersion,
-  StaleSave,
   saveJob,
 } from './jobs';
 import { describePattern, listPatterns, putPattern, removePattern } from './patterns';
@@ -32,7 +35,7 @@ import { contentHash, stageRunner } from './stage-cache';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'zg-arrange-'));
 let shop: Shop;
-let job: Job;
+let job: SetupView;
 let files: Map<string, { name: string; bytes: Uint8Array }>;
 
 beforeAll(async () => {
@@ -40,7 +43,7 @@ beforeAll(async () => {
   const demo = (await demoJobs())[3];
   files = demo.files;
   // A coarse grid is enough here.
-  job = { ...demo.job, cell: 0.5 };
+  job = setupView({ ...demo.job, cell: 0.5 });
   for (const f of files.values()) {
     const taken = await shop.assets.take(new Blob([f.bytes as Uint8Array<ArrayBuffer>]).stream() as never, f.name);
     await putAsset(shop.db, { ...taken, file: f.name });
@@ -52,7 +55,7 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-const renamed = (name: string): Job => ({ ...job, name });
+const renamed = (name: string): Job => ({ ...job.document, name });
 
 test('undo and redo go along the line of versions, over a restart, and a new change leaves the old branch', async () => {
   const one = await createJob(shop.db, renamed('1'));
@@ -124,17 +127,17 @@ test('patterns: one for a file, described, and taken out while its file stays', 
 });
 
 test('a job goes out as one archive and comes back equal, in a shop that has none of its files', async () => {
-  const zip = await packJob(shop.db, shop.assets, job);
+  const zip = await packJob(shop.db, shop.assets, job.document);
   const names = Object.keys(unzipSync(zip));
   expect(names.slice(0, 2)).toEqual(['manifest.json', 'job.json']);
-  expect(names).toHaveLength(2 + filesOf(job).length);
+  expect(names).toHaveLength(2 + filesOf(job.document).length);
   const empty = mkdtempSync(path.join(tmpdir(), 'zg-other-'));
   const other = await openShop(empty);
   try {
-    expect(await unpackJob(other.db, other.assets, zip, 'job.zip')).toEqual(job);
-    for (const hash of filesOf(job)) expect(contentHash(other.assets.read(hash))).toBe(hash);
+    expect(await unpackJob(other.db, other.assets, zip, 'job.zip')).toEqual(job.document);
+    for (const hash of filesOf(job.document)) expect(contentHash(other.assets.read(hash))).toBe(hash);
     // Packed once more it is the same again, byte for byte but for the archive's dates.
-    const again = unzipSync(await packJob(other.db, other.assets, job));
+    const again = unzipSync(await packJob(other.db, other.assets, job.document));
     for (const [name, bytes] of Object.entries(unzipSync(zip)))
       expect(contentHash(again[name]), name).toBe(contentHash(bytes));
   } finally {
@@ -145,7 +148,7 @@ test('a job goes out as one archive and comes back equal, in a shop that has non
 });
 
 test('archives that are not ours, or not whole, are refused by name, and leave nothing behind', async () => {
-  const zip = unzipSync(await packJob(shop.db, shop.assets, job));
+  const zip = unzipSync(await packJob(shop.db, shop.assets, job.document));
   const before = readdirSync(shop.assets.folder);
   const refuse = (entries: Record<string, Uint8Array>, words: string) =>
     expect(unpackJob(shop.db, shop.assets, zipSync(entries), 'x.zip')).rejects.toThrow(words);
@@ -157,10 +160,11 @@ test('archives that are not ours, or not whole, are refused by name, and leave n
   await refuse({ 'manifest.json': strToU8('{"format":"other"}'), 'job.json': doc }, 'an archive of something else');
   await refuse({ 'manifest.json': manifest, 'job.json': strToU8('{') }, 'its job.json is not JSON');
   await refuse({ ...zip, '../evil': strToU8('x') }, 'outside its own folder');
-  const bad = { ...job, board: { ...job.board, thickness: -1 } };
+  const bad = structuredClone(job.document);
+  Object.assign(bad.boards[0], { thickness: 'thick' });
   await refuse(
     { 'manifest.json': manifest, 'job.json': strToU8(JSON.stringify(bad)), ...rest },
-    'board.thickness is -1',
+    'boards.0.thickness is "thick"',
   );
   const [asset] = Object.keys(rest);
   await refuse({ ...zip, [asset]: strToU8('another file') }, 'is not the file that the job was made with');
@@ -173,10 +177,10 @@ test('exports: 16-bit PNG and TIFF hold the composite, the model is closed, the 
     job,
     grid,
     contentLoader((h) => shop.assets.read(h)),
-    { stage: stageRunner(null, {}) },
+    stageRunner(null, 'test', {}),
   );
   for (const kind of ['heights-png', 'heights-tiff'] as const) {
-    const { bytes, low, high } = await shop.exports.make(job, kind);
+    const { bytes, low, high } = await shop.exports.make(job.document, null, kind);
     const { data, info } = await sharp(bytes)
       .toColourspace('grey16')
       .raw({ depth: 'ushort' })
@@ -192,7 +196,7 @@ test('exports: 16-bit PNG and TIFF hold the composite, the model is closed, the 
     }
     expect(worst, kind).toBeLessThan((1.01 * (high - low)) / 65535);
   }
-  const stl = parseStl(new Uint8Array((await shop.exports.make(job, 'stl')).bytes), 'out.stl');
+  const stl = parseStl(new Uint8Array((await shop.exports.make(job.document, null, 'stl')).bytes), 'out.stl');
   const health = meshHealth(stl);
   expect(health.edges).toEqual({ open: 0, shared: 0 });
   // The surface over the whole plan, and the backing under it.
@@ -205,12 +209,12 @@ test('exports: 16-bit PNG and TIFF hold the composite, the model is closed, the 
   }
   const backing = job.board.thickness - job.seat.skin - made.facts.peak;
   expect(Math.abs(health.volume / (volume + backing * covered * 0.25) - 1)).toBeLessThan(0.01);
-  const picture = await sharp((await shop.exports.make(job, 'picture')).bytes).metadata();
+  const picture = await sharp((await shop.exports.make(job.document, null, 'picture')).bytes).metadata();
   expect(picture).toMatchObject({ format: 'png', width: 1800, channels: 3 });
 }, 60_000);
 
 test('an export of an empty board says that there is nothing on it', async () => {
-  await expect(shop.exports.make({ ...job, layers: [] }, 'stl')).rejects.toThrow(
+  await expect(shop.exports.make(changed(job, { layers: [] }).document, null, 'stl')).rejects.toThrow(
     'nothing on the board to make a model of',
   );
 }, 30_000);
@@ -218,7 +222,7 @@ test('an export of an empty board says that there is nothing on it', async () =>
 test('what the plan composes is what the page composes', async () => {
   const grid = boardGrid(job.board.x, job.board.y, 1);
   const load = contentLoader((h) => shop.assets.read(h));
-  const made = await composeJob(job, grid, load, { stage: stageRunner(null, {}) });
+  const made = await composeJob(job, grid, load, stageRunner(null, 'test', {}));
   const contents = new Map<string, Awaited<ReturnType<typeof load>>['content']>();
   for (const l of job.layers) contents.set(l.id, (await load(l)).content);
   const page = new Arrangement(grid, (l: Layer) => contents.get(l.id)!);
@@ -242,7 +246,10 @@ test('a plan reads several layers, and its findings name them', async () => {
     size: { x: 30, y: 20 },
     centre: { x: 60, y: 160 },
   };
-  const { id } = await createJob(shop.db, { ...job, name: 'Findings', layers: [...job.layers, words, dug] });
+  const { id } = await createJob(
+    shop.db,
+    changed(job, { name: 'Findings', layers: [...job.layers, words, dug] }).document,
+  );
   const started = await shop.plans.start(id);
   for (;;) {
     const s = await shop.plans.state(started.id);
@@ -251,7 +258,7 @@ test('a plan reads several layers, and its findings name them', async () => {
       continue;
     }
     expect(s.status).toBe('done');
-    const text = s.summary!.findings.map((f) => `${f.rule} ${f.message}`).join('\n');
+    const text = s.summary!.findings.map((f) => `${f.rule} ${textOf(f).message}`).join('\n');
     expect(text).toContain('missing-letters');
     expect(text).toContain('水');
     break;
@@ -261,7 +268,22 @@ test('a plan reads several layers, and its findings name them', async () => {
 test('a job of the first version, with one relief, is read as one of layers and cuts the same', () => {
   const layer = job.layers[2];
   if (layer.source.kind !== 'mesh') throw new Error('the sheaf is a mesh');
-  const { layers: _, gaps: __, seat: ___, ...rest } = job;
+  const { origin, z: zZero } = job.setup.zero;
+  const { x, y, thickness, grain, face } = job.board;
+  const board = {
+    x,
+    y,
+    thickness,
+    grain,
+    face,
+    material: 'maple',
+    origin,
+    zZero,
+    spoilboard: true,
+    place: job.setup.place,
+  };
+  const { machine, cutters, passes, output, cell } = job;
+  const rest = { name: 'Old', order: '', board, machine, cutters, passes, output, cell };
   const relief = {
     kind: 'mesh',
     file: layer.source.file,
@@ -276,8 +298,11 @@ test('a job of the first version, with one relief, is read as one of layers and 
     invert: false,
   };
   const old = { ...rest, version: 1, relief, seat: { mode: 'raised', skin: 0.5 } };
-  const raised = jobSchema.parse(old);
-  expect(raised).toMatchObject({ version: 2, gaps: [], seat: { mode: 'raised', skin: 0.5, drop: 0, press: null } });
+  const read = (raw: unknown) => setupView(jobSchema.parse(raw));
+  const raised = read(old);
+  expect(raised.document.version).toBe(3);
+  expect(raised.gaps).toEqual([]);
+  expect(raised.seat).toEqual({ mode: 'raised', skin: 0.5, drop: 0, press: null });
   expect(raised.layers).toHaveLength(1);
   expect(raised.layers[0]).toMatchObject({
     join: 'stack',
@@ -286,29 +311,25 @@ test('a job of the first version, with one relief, is read as one of layers and 
     centre: layer.centre,
     invert: false,
   });
-  const sunk = jobSchema.parse({ ...old, seat: { mode: 'sunk', skin: 0 } });
+  const sunk = read({ ...old, seat: { mode: 'sunk', skin: 0 } });
   expect(sunk.seat.drop).toBe(5);
-  const mould = jobSchema.parse({ ...old, relief: { ...relief, invert: true }, seat: { mode: 'sunk', skin: 0 } });
+  const mould = read({ ...old, relief: { ...relief, invert: true }, seat: { mode: 'sunk', skin: 0 } });
   expect(mould.layers[0]).toMatchObject({ join: 'carve', invert: false });
   expect(mould.seat.drop).toBe(0);
-  const image = jobSchema.parse({ ...old, relief: { ...relief, kind: 'image', file: 'h.png' } });
+  const image = read({ ...old, relief: { ...relief, kind: 'image', file: 'h.png' } });
   expect(image.layers[0].source).toMatchObject({ kind: 'image', blackIsGround: true });
   expect(jobSchema.safeParse({ ...old, relief: null }).success).toBe(false);
   expect(jobSchema.safeParse({ ...old, version: 7 }).success).toBe(false);
 });
 
-test('a document whose layers name what is not there is refused by name', () => {
-  const first = (j: Job) => jobSchema.safeParse(j).error?.issues[0].message;
-  const twice = { ...job, layers: [...job.layers, job.layers[0]] };
-  expect(first(twice)).toContain('"panel" is there twice');
-  const mask = {
-    ...job,
-    layers: [{ ...job.layers[0], mask: { kind: 'layer', layer: 'gone', grow: 0, outside: false } as const }],
-  };
-  expect(first(mask)).toContain('"gone" is no layer of this job; choose another mask');
-  const gap = {
-    ...job,
-    gaps: [{ id: 'g', axis: 'x', of: 'panel', ofSide: 'low', from: 'gone', fromSide: 'high', distance: 3 } as const],
-  };
-  expect(first(gap)).toContain('"gone" is no layer');
+test('a document whose layers name what is not there is read, and told by name', () => {
+  expect(wrongIn(changed(job, { layers: [...job.layers, job.layers[0]] }))).toContain(
+    'the layer "panel" is there twice',
+  );
+  const mask = { kind: 'layer', layer: 'gone', grow: 0, outside: false } as const;
+  expect(wrongIn(changed(job, { layers: [{ ...job.layers[0], mask }] }))).toContain(
+    '"gone", which is not on this board',
+  );
+  const gap = { id: 'g', axis: 'x', of: 'panel', ofSide: 'low', from: 'gone', fromSide: 'high', distance: 3 } as const;
+  expect(wrongIn(changed(job, { gaps: [gap] }))).toContain('"gone", which is not on this board');
 });

@@ -1,6 +1,6 @@
 import { strToU8, unzipSync, type Zippable, zipSync } from 'fflate';
 import type { Kysely } from 'kysely';
-import { describeIssues, type Job, jobSchema } from '../core/plan/job';
+import { describeIssues, type Job, jobSchema, setupsOf } from '../core/doc/job';
 import { SourceError } from '../core/sources/source-error';
 import { looksLikeZip, staysInside } from '../core/sources/three-mf';
 import type { AssetStore } from './assets';
@@ -12,10 +12,12 @@ import { contentHash } from './stage-cache';
 export const MAX_BUNDLE = 1024 ** 3;
 const FORMAT = 'zealous-grain-job';
 
+const layersOf = (job: Job) => setupsOf(job).flatMap((p) => p.setup.layers);
+
 /** Hashes of the files that a job is made of. */
 export function filesOf(job: Job): string[] {
   const out = new Set<string>();
-  for (const l of job.layers) {
+  for (const l of layersOf(job)) {
     if (l.source.kind === 'mesh' || l.source.kind === 'image') out.add(l.source.hash);
     if (l.source.kind === 'words' && /^[0-9a-f]{64}$/.test(l.source.words.font)) out.add(l.source.words.font);
   }
@@ -106,7 +108,7 @@ export async function unpackJob(db: Kysely<Schema>, assets: AssetStore, bytes: U
   for (const hash of filesOf(job)) {
     const f = found.get(hash);
     if (!f) continue;
-    const own = job.layers.flatMap((l) => ('hash' in l.source && l.source.hash === hash ? [l.source.file] : []))[0];
+    const own = layersOf(job).flatMap((l) => ('hash' in l.source && l.source.hash === hash ? [l.source.file] : []))[0];
     const name = own ?? f.name;
     const taken = await assets.take(new Blob([f.bytes as Uint8Array<ArrayBuffer>]).stream() as never, name);
     await putAsset(db, { ...taken, file: name });

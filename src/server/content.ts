@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
-import type { Layer } from '../core/arrange/layer';
+import type { Layer } from '../core/doc/layer';
 import type { ContentFacts, LoadContent } from '../core/plan/compose-job';
 import { FONTS } from '../core/sources/fonts';
 import type { Source } from '../core/sources/inspect';

@@ -2,7 +2,8 @@ import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { type ColumnType, type Generated, Kysely, type Migration, Migrator, SqliteDialect } from 'kysely';
 import Libsql from 'libsql';
-import { DRAWER, HOBBY_MACHINE, MATERIALS, SHOP_MACHINE } from '../core/plan/defaults';
+import { DRAWER, HOBBY_MACHINE, MATERIALS, SHOP_MACHINE } from '../core/doc/defaults';
+import { cutterToV3, machineToV3, materialToV3 } from '../core/doc/upgrade/v2-to-v3';
 
 type Json = ColumnType<string, string, string>;
 
@@ -121,6 +122,27 @@ const migrations: Record<string, Migration> = {
         .addColumn('created', text, (c) => c.notNull())
         .execute();
       await db.schema.createIndex('patterns_by_asset').on('patterns').columns(['asset']).execute();
+    },
+  },
+  '003-setups': {
+    /** Bits, machines and materials hold more since version 3 of the job document. */
+    async up(db: Kysely<Schema>) {
+      for (const [table, step] of [
+        ['machines', machineToV3],
+        ['cutters', cutterToV3],
+      ] as const)
+        for (const { id, document } of await db.selectFrom(table).select(['id', 'document']).execute())
+          await db
+            .updateTable(table)
+            .set({ document: JSON.stringify(step(JSON.parse(document))) })
+            .where('id', '=', id)
+            .execute();
+      for (const { name, document } of await db.selectFrom('materials').select(['name', 'document']).execute())
+        await db
+          .updateTable('materials')
+          .set({ document: JSON.stringify({ ...(materialToV3(name) as object), ...JSON.parse(document) }) })
+          .where('name', '=', name)
+          .execute();
     },
   },
 };

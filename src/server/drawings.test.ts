@@ -3,9 +3,9 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { demoJobs } from '../../demo/shop';
+import type { Job } from '../core/doc/job';
 import { ringArea } from '../core/field/contours';
 import { flattenPath, readSvgPath } from '../core/outline/flatten';
-import type { Job } from '../core/plan/job';
 import { readDxf } from '../core/sources/dxf';
 import { inspectSource } from '../core/sources/inspect';
 import { readSvg } from '../core/sources/svg';
@@ -45,8 +45,8 @@ test('a file is a drawing by its content, whatever its name', async () => {
 });
 
 test('outlines go out as SVG and DXF: the same piece in both, each shape under its name', async () => {
-  const svg = (await shop.exports.make(bracket, 'outline-svg')).bytes.toString();
-  const dxf = (await shop.exports.make(bracket, 'outline-dxf')).bytes.toString();
+  const svg = (await shop.exports.make(bracket, null, 'outline-svg')).bytes.toString();
+  const dxf = (await shop.exports.make(bracket, null, 'outline-dxf')).bytes.toString();
   expect(svg).toContain('width="280mm"');
   expect(svg.match(/<g id="[^"]*"/g)).toEqual(['<g id="piece"', '<g id="Scroll"']);
   expect(svg.match(/ A /g)!.length).toBeGreaterThan(60);

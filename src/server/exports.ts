@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import type { Job } from '../core/plan/job';
+import type { Job } from '../core/doc/job';
 import { SourceError } from '../core/sources/source-error';
 import type { ExportKind, ExportNews, ExportOrder } from '../workers/export.worker';
 import { OneShot } from './one-shot';
@@ -20,23 +20,23 @@ const HEAVY = 2;
 export class Exporter {
   private readonly threads = new OneShot<ExportOrder, ExportNews>('export', HEAVY);
 
-  constructor(
-    private readonly assets: string,
-    private readonly cache: string,
-    private readonly folder: string,
-  ) {
-    mkdirSync(folder, { recursive: true });
+  constructor(private readonly places: { assets: string; cache: string; folder: string; planner: string }) {
+    mkdirSync(places.folder, { recursive: true });
   }
 
-  /** @throws SourceError when there is nothing to export, or a layer's file cannot be read */
-  async make(job: Job, kind: ExportKind): Promise<Exported> {
-    const { layers, seat, board, passes, cutters, cell } = job;
-    const key = stageKey(`export ${kind} 1`, { layers, seat, board, passes, cutters, cell });
-    const kept = path.join(this.folder, key);
+  /**
+   * @param setup whose layers are meant; null for the job's first
+   * @throws SourceError when there is nothing to export, or a layer's file cannot be read
+   */
+  async make(job: Job, setup: string | null, kind: ExportKind): Promise<Exported> {
+    const { assets, cache, folder, planner } = this.places;
+    const { boards, cutters, cell } = job;
+    const key = stageKey(`export ${kind}`, planner, { boards, setup, cutters, cell });
+    const kept = path.join(folder, key);
     if (kind === 'small' && existsSync(kept)) return { bytes: readFileSync(kept), low: 0, high: 0 };
-    const out = path.join(this.folder, `${randomUUID()}.part`);
+    const out = path.join(folder, `${randomUUID()}.part`);
     try {
-      const news = await this.threads.run({ job, assets: this.assets, cache: this.cache, kind, out });
+      const news = await this.threads.run({ job, setup, assets, cache, planner, kind, out });
       if ('error' in news) throw new SourceError(news.error);
       const bytes = readFileSync(out);
       if (kind === 'small') {

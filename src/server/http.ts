@@ -1,7 +1,8 @@
 import type { z } from 'zod';
-import { describeIssues } from '../core/plan/job';
+import { describeIssues } from '../core/doc/job';
 import { SourceError } from '../core/sources/source-error';
-import { NotFound, StaleSave } from './jobs';
+import { BadRequest, NotFound, StaleSave, Unreadable } from './errors';
+import { OlderProof } from './older';
 
 const LOOPBACK = new Set(['127.0.0.1', 'localhost', '[::1]']);
 
@@ -28,9 +29,6 @@ export function isOwnRequest(headers: Headers): boolean {
   }
 }
 
-/** A request that asks for something wrong; the message says what would do. */
-export class BadRequest extends Error {}
-
 const answer = (status: number, error: string, more: object = {}) => Response.json({ error, ...more }, { status });
 
 /** A route handler with the checks and the error answers that all share. */
@@ -42,7 +40,9 @@ export function route<P>(handle: (req: Request, params: P) => Promise<Response>)
       return await handle(req, await context.params);
     } catch (e) {
       if (e instanceof StaleSave) return answer(409, e.message, { head: e.head, kept: e.kept });
+      if (e instanceof OlderProof) return answer(409, e.message, { older: true });
       if (e instanceof NotFound) return answer(404, e.message);
+      if (e instanceof Unreadable) return answer(422, e.message, { unreadable: true });
       if (e instanceof SourceError || e instanceof BadRequest) return answer(400, e.message);
       console.error(e);
       return answer(500, 'something went wrong here; nothing was changed, try again');

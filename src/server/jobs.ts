@@ -1,9 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import type { Kysely } from 'kysely';
 import { type Cutter, cutterSchema } from '../core/cutter/cutter';
-import { type Job, jobSchema, type Machine, machineSchema } from '../core/plan/job';
+import { describeIssues, type Job, jobSchema } from '../core/doc/job';
+import { type Machine, machineSchema } from '../core/doc/machine';
+import { type Material, materialSchema } from '../core/doc/material';
 import type { SourceInfo } from '../core/sources/inspect';
-import type { PlanStatus, Schema } from './database';
+import type { Schema } from './database';
+import { NotFound, StaleSave, Unreadable } from './errors';
 
 export interface JobView {
   id: string;
@@ -15,19 +18,19 @@ export interface JobView {
 }
 
 const now = () => new Date().toISOString();
-const parse = (text: string): Job => jobSchema.parse(JSON.parse(text));
 
-/** A save that was made on top of a version that is no longer the newest. Both are kept. */
-export class StaleSave extends Error {
-  constructor(
-    readonly head: string,
-    readonly kept: string,
-  ) {
-    super('this job was changed elsewhere since it was opened here; both versions are kept, choose one');
+/** A stored document as it is read today. @throws Unreadable with the reason */
+function parse(text: string): Job {
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text);
+  } catch {
+    throw new Unreadable('the stored document is not JSON');
   }
+  const parsed = jobSchema.safeParse(raw);
+  if (!parsed.success) throw new Unreadable(`the stored document cannot be read: ${describeIssues(parsed.error, raw)}`);
+  return parsed.data;
 }
-
-export class NotFound extends Error {}
 
 export async function createJob(db: Kysely<Schema>, document: Job): Promise<JobView> {
   const id = randomUUID();
@@ -125,7 +128,18 @@ export async function getHistory(db: Kysely<Schema>, job: string): Promise<Histo
   for (let id = next.get(head); id && ids.length < at + 1 + CHAIN; id = next.get(id)) ids.push(id);
   const documents = await db.selectFrom('revisions').select(['id', 'document']).where('id', 'in', ids).execute();
   const text = new Map(documents.map((d) => [d.id, d.document]));
-  return { chain: ids.map((id) => ({ id, document: parse(text.get(id)!) })), at };
+  // Versions that cannot be read are passed over: undo goes from one that can to the next.
+  const chain: History['chain'] = [];
+  let place = 0;
+  ids.forEach((id, i) => {
+    try {
+      chain.push({ id, document: parse(text.get(id)!) });
+      if (i === at) place = chain.length - 1;
+    } catch (e) {
+      if (!(e instanceof Unreadable)) throw e;
+    }
+  });
+  return { chain, at: place };
 }
 
 /**
@@ -187,50 +201,22 @@ export async function removeJob(db: Kysely<Schema>, id: string): Promise<void> {
   await db.deleteFrom('jobs').where('id', '=', id).execute();
 }
 
-export interface JobRow {
-  id: string;
-  name: string;
-  order: string;
-  board: string;
-  updated: string;
-  plan: { id: string; status: PlanStatus; revision: string } | null;
-  revision: string;
-}
-
-export async function listJobs(db: Kysely<Schema>): Promise<JobRow[]> {
-  const rows = await db
+/** The document of a job's newest version as it is stored, read or not. */
+export async function getRaw(db: Kysely<Schema>, id: string): Promise<string> {
+  const row = await db
     .selectFrom('jobs')
     .innerJoin('revisions', 'revisions.id', 'jobs.head')
-    .select(['jobs.id', 'jobs.head', 'jobs.updated', 'revisions.document'])
-    .orderBy('jobs.updated', 'desc')
-    .execute();
-  return Promise.all(
-    rows.map(async (r) => {
-      const doc = parse(r.document);
-      const plan = await db
-        .selectFrom('plans')
-        .select(['id', 'status', 'revision'])
-        .where('job', '=', r.id)
-        .orderBy('created', 'desc')
-        .executeTakeFirst();
-      const { x, y, thickness, material } = doc.board;
-      return {
-        id: r.id,
-        name: doc.name,
-        order: doc.order,
-        board: `${x} × ${y} × ${thickness} mm ${material}`,
-        updated: r.updated,
-        plan: plan ?? null,
-        revision: r.head,
-      };
-    }),
-  );
+    .select('revisions.document')
+    .where('jobs.id', '=', id)
+    .executeTakeFirst();
+  if (!row) throw new NotFound('there is no such job; it may have been removed');
+  return row.document;
 }
 
 export interface Library {
   machines: Machine[];
   cutters: Cutter[];
-  materials: { name: string; stepdown: number; caution: string | null }[];
+  materials: Material[];
 }
 
 export async function getLibrary(db: Kysely<Schema>): Promise<Library> {
@@ -242,7 +228,7 @@ export async function getLibrary(db: Kysely<Schema>): Promise<Library> {
   return {
     machines: m.map((r) => machineSchema.parse(JSON.parse(r.document))),
     cutters: c.map((r) => cutterSchema.parse(JSON.parse(r.document))),
-    materials: w.map((r) => JSON.parse(r.document)),
+    materials: w.map((r) => materialSchema.parse(JSON.parse(r.document))),
   };
 }
 

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { Kysely } from 'kysely';
 import type { SourceInfo } from '../core/sources/inspect';
 import type { Schema } from './database';
-import { NotFound } from './jobs';
+import { NotFound } from './errors';
 
 /** A relief at hand in the pattern drawer. */
 export interface Pattern {

@@ -1,36 +1,27 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
+import { mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
 import path from 'node:path';
-import { Worker } from 'node:worker_threads';
 import type { Kysely } from 'kysely';
-import type { SurfaceFacts } from '../core/arrange/compose';
+import { withEdits } from '../core/doc/edits';
+import { type Job, setupsOf } from '../core/doc/job';
 import type { HeightField } from '../core/field/height-field';
-import { jobSchema } from '../core/plan/job';
+import type { Edit } from '../core/findings/edit';
+import { textOf } from '../core/findings/texts/text-of';
 import { unpackStage } from '../core/plan/pack';
-import type { FlatSaving, PassSummary } from '../core/plan/paths';
+import { problems } from '../core/plan/problems';
 import type { PlannedProgram } from '../core/plan/programs';
+import type { PlanSummary } from '../core/plan/summary';
+import { variantsOf } from '../core/plan/variants';
 import { sectionOf } from '../core/plan/view';
-import type { CutoutProof } from '../core/proof/connect';
-import type { Finding } from '../core/proof/finding';
-import type { PlanNews, PlanOrder } from '../workers/plan.worker';
 import type { AssetStore } from './assets';
 import type { PlanStatus, Schema } from './database';
-import { getJob, NotFound } from './jobs';
-import { workerFile } from './kernel-pool';
+import { BadRequest, NotFound } from './errors';
+import { getJob } from './jobs';
+import { type PlanProgress, PlanQueue } from './plan-queue';
+import { ResultStore } from './results';
 
-export interface StoredSummary {
-  ground: number;
-  composite: SurfaceFacts;
-  zero: { x: number; y: number; z: number };
-  passes: PassSummary[];
+export interface StoredSummary extends Omit<PlanSummary, 'programs'> {
   programs: (Omit<PlannedProgram, 'text'> & { bytes: number })[];
-  findings: Finding[];
-  thinnest: number;
-  deepest: number;
-  leftShare: number;
-  seconds: number;
-  flats: FlatSaving | null;
-  cutouts: (CutoutProof & { pass: string })[];
   stageSeconds: Record<string, number>;
 }
 
@@ -40,145 +31,165 @@ export interface PlanState {
   status: PlanStatus;
   message: string | null;
   /** What is being done, the share behind it and the seconds left, while it runs. */
-  progress: { name: string; share: number; secondsLeft: number | null } | null;
+  progress: PlanProgress | null;
   summary: StoredSummary | null;
+  /** Whether it was proven by an older version of this program: it is to be proven again. */
+  older: boolean;
+  /** When it was proven again: whether its programs came out the same. */
+  again: 'same' | 'changed' | null;
+}
+
+/** What another way of doing a job comes to. */
+export interface WhatIf {
+  /** planning: it is being worked out; stopped: what it would be cannot be planned; failed: its planning failed. */
+  status: 'known' | 'planning' | 'stopped' | 'failed';
+  seconds: number | null;
+  errors: number;
 }
 
 /** Age from which a half-written result counts as left behind, ms. */
 const STALE_PART = 3_600_000;
 
-interface Running {
-  worker: Worker;
-  job: string;
-  started: number;
-  progress: NonNullable<PlanState['progress']>;
-  listeners: Set<() => void>;
+const inputOf = (document: Job) => createHash('sha256').update(JSON.stringify(document)).digest('hex');
+
+/** Removes what a crash left half done, unless another process may still be at it. */
+function sweep(folder: string): void {
+  for (const name of readdirSync(folder)) {
+    const full = path.join(folder, name);
+    if (/\.part(\.old)?$/.test(name) && Date.now() - statSync(full).mtimeMs > STALE_PART)
+      rmSync(full, { recursive: true, force: true });
+  }
 }
 
-/** Plans run in a worker thread with kernels of its own; one at a time, the others wait. Results lie in a folder each. */
+/** The plans of all jobs: what is wanted, what is being done, and the results. */
 export class PlanRunner {
-  private readonly running = new Map<string, Running>();
-  private readonly queue: string[] = [];
-  private readonly waiting = new Map<string, Set<() => void>>();
+  private readonly queue: PlanQueue;
+  private readonly results: ResultStore;
+  private readonly listeners = new Map<string, Set<() => void>>();
+  private readonly failed = new Set<string>();
   private surfaces: { id: string; fields: Record<string, HeightField> } | undefined;
 
   constructor(
     private readonly db: Kysely<Schema>,
-    private readonly assets: AssetStore,
-    private readonly folder: string,
-    private readonly cache: string,
+    assets: AssetStore,
+    folder: string,
+    cache: string,
+    planner: string,
   ) {
     mkdirSync(folder, { recursive: true });
-    // What a crash left half done, unless another process may still be at it.
-    for (const name of readdirSync(folder)) {
-      const full = path.join(folder, name);
-      if (name.endsWith('.part') && Date.now() - statSync(full).mtimeMs > STALE_PART)
-        rmSync(full, { recursive: true, force: true });
-    }
+    sweep(folder);
+    this.results = new ResultStore(folder, planner);
+    const out = (input: string) => this.results.place(input);
+    this.queue = new PlanQueue({ assets: assets.folder, cache, planner, out }, (key) => this.tell(key));
   }
 
-  private out(input: string): string {
-    return path.join(this.folder, input);
+  private tell(key: string): void {
+    for (const call of this.listeners.get(key) ?? []) call();
   }
 
-  /** Plans the job's newest version; a plan of the very same document is taken as it is. Other plans of the job are stopped. */
+  /**
+   * Plans the job's newest version; a whole result of the very same document by this planner is taken as it is, one of another planner is
+   * proven again. Other plans of the job are stopped.
+   * @throws BadRequest naming what stops planning
+   */
   async start(job: string): Promise<PlanState> {
     const view = await getJob(this.db, job);
-    const input = createHash('sha256').update(JSON.stringify(view.document)).digest('hex');
-    const same = await this.db
+    const stops = problems(view.document).filter((f) => f.stops);
+    if (stops.length > 0) {
+      const { message, remedy } = textOf(stops[0]);
+      throw new BadRequest(`${message}; ${remedy}`);
+    }
+    const input = inputOf(view.document);
+    const rows = await this.db
       .selectFrom('plans')
       .selectAll()
       .where('job', '=', job)
-      .where('input', '=', input)
-      .where('status', 'in', ['queued', 'running'])
-      .executeTakeFirst();
-    if (same) {
+      .orderBy('created', 'desc')
+      .execute();
+    const same = rows.find((r) => r.input === input && (r.status === 'queued' || r.status === 'running'));
+    if (same && this.queue.has(same.id)) {
       // Undone and done again while it runs: the same document under a newer version.
       await this.db.updateTable('plans').set({ revision: view.revision }).where('id', '=', same.id).execute();
       return this.state(same.id);
     }
-    const last = await this.latest(job);
-    if (last?.status === 'done' && last.revision === view.revision) return last;
-    for (const [id, r] of this.running) if (r.job === job) await this.cancel(id);
-    const id = randomUUID();
-    const done = existsSync(this.out(input));
+    const fresh = this.results.open(input)?.planner === this.results.planner;
+    const last = rows[0];
+    if (fresh && last?.status === 'done' && last.input === input && last.revision === view.revision)
+      return this.state(last.id);
+    for (const r of rows) if (this.queue.has(r.id)) await this.cancel(r.id);
+    // A plan that an older version proved keeps its place while it is proven again.
+    const id = last?.status === 'done' && last.input === input ? last.id : randomUUID();
+    const now = new Date().toISOString();
+    const values = {
+      id,
+      job,
+      revision: view.revision,
+      input,
+      status: fresh ? ('done' as const) : ('queued' as const),
+      message: null,
+      created: now,
+      finished: fresh ? now : null,
+    };
     await this.db
       .insertInto('plans')
-      .values({
-        id,
-        job,
-        revision: view.revision,
-        input,
-        status: done ? 'done' : 'queued',
-        message: null,
-        created: new Date().toISOString(),
-        finished: done ? new Date().toISOString() : null,
-      })
+      .values(values)
+      .onConflict((c) => c.column('id').doUpdateSet(values))
       .execute();
-    if (!done) {
-      this.queue.push(id);
-      void this.advance();
-    }
+    if (!fresh) this.enqueue(id, view.document, input);
     return this.state(id);
   }
 
-  private async advance(): Promise<void> {
-    if (this.running.size > 0) return;
-    const id = this.queue.shift();
-    if (!id) return;
-    const row = await this.db.selectFrom('plans').selectAll().where('id', '=', id).executeTakeFirst();
-    if (row?.status !== 'queued' || this.running.size > 0) return this.advance();
-    const document = await this.db
-      .selectFrom('revisions')
-      .select('document')
-      .where('id', '=', row.revision)
-      .executeTakeFirstOrThrow();
-    const order: PlanOrder = {
-      job: jobSchema.parse(JSON.parse(document.document)),
-      assets: this.assets.folder,
-      cache: this.cache,
-      out: this.out(row.input),
-    };
-    const worker = new Worker(workerFile('plan'), { workerData: order });
-    const listeners = this.waiting.get(id) ?? new Set();
-    const running: Running = {
-      worker,
-      job: row.job,
-      started: Date.now(),
-      progress: { name: 'starting', share: 0, secondsLeft: null },
-      listeners,
-    };
-    this.running.set(id, running);
-    await this.db.updateTable('plans').set({ status: 'running' }).where('id', '=', id).execute();
-    const tellAll = () => {
-      for (const l of listeners) l();
-    };
-    let settled = false;
-    const settle = async (status: PlanStatus, message: string | null) => {
-      if (settled) return;
-      settled = true;
-      await this.db
+  private enqueue(id: string, document: Job, input: string): void {
+    const set = (status: PlanStatus, message: string | null, was: PlanStatus[]) =>
+      this.db
         .updateTable('plans')
-        .set({ status, message, finished: new Date().toISOString() })
+        .set({ status, message, ...(status === 'running' ? {} : { finished: new Date().toISOString() }) })
         .where('id', '=', id)
-        .where('status', '=', 'running')
-        .execute();
-      this.running.delete(id);
-      this.waiting.delete(id);
-      tellAll();
-      void this.advance();
-    };
-    worker.on('message', (news: PlanNews) => {
-      if (news.kind === 'progress') {
-        const gone = (Date.now() - running.started) / 1000;
-        const secondsLeft = news.share > 0.05 ? (gone * (1 - news.share)) / news.share : null;
-        running.progress = { name: news.name, share: news.share, secondsLeft };
-        tellAll();
-      } else void settle(news.kind === 'done' ? 'done' : 'failed', news.kind === 'failed' ? news.message : null);
+        .where('status', 'in', was)
+        .executeTakeFirst();
+    this.queue.add({
+      key: id,
+      document,
+      input,
+      variant: false,
+      begins: async () => (await set('running', null, ['queued'])).numUpdatedRows > 0n,
+      ended: async ({ status, message }) => {
+        await set(status, message, ['running']);
+        // The machine has nothing else to do now: the other ways are worked out before they are asked for.
+        if (status === 'done')
+          for (const { setup } of setupsOf(document))
+            for (const v of variantsOf(document, setup.id)) this.tryOut(withEdits(document, v.edits));
+      },
     });
-    worker.on('error', (e) => void settle('failed', (e as Error).message));
-    worker.on('exit', () => void settle('failed', 'the planning stopped before it was done; run it again'));
-    tellAll();
+  }
+
+  /** Another document of a job, worked out when nothing else is to be done. */
+  private tryOut(document: Job): WhatIf {
+    if (problems(document).some((f) => f.stops)) return { status: 'stopped', seconds: null, errors: 0 };
+    const input = inputOf(document);
+    if (this.results.open(input)?.planner === this.results.planner) {
+      const s = this.readSummary(input);
+      if (s)
+        return { status: 'known', seconds: s.seconds, errors: s.findings.filter((f) => f.severity === 'error').length };
+    }
+    const key = `variant ${input}`;
+    if (this.failed.has(key)) return { status: 'failed', seconds: null, errors: 0 };
+    const ended = ({ status }: { status: string }) => {
+      if (status === 'failed') this.failed.add(key);
+    };
+    this.queue.add({ key, document, input, variant: true, ended });
+    return { status: 'planning', seconds: null, errors: 0 };
+  }
+
+  /** What edits of a job's newest version would come to, in the machine's time. @throws RangeError when they do not fit it any more */
+  async whatIf(job: string, edits: Edit[]): Promise<WhatIf> {
+    const { document } = await getJob(this.db, job);
+    try {
+      return this.tryOut(withEdits(document, edits));
+    } catch (e) {
+      if (e instanceof RangeError) throw new BadRequest(e.message);
+      throw e;
+    }
   }
 
   async cancel(id: string): Promise<void> {
@@ -188,15 +199,19 @@ export class PlanRunner {
       .where('id', '=', id)
       .where('status', 'in', ['queued', 'running'])
       .execute();
-    await this.running.get(id)?.worker.terminate();
+    await this.queue.drop(id);
+    this.tell(id);
   }
 
   /** Calls back at every change of a plan until the returned function is called. */
   listen(id: string, call: () => void): () => void {
-    const set = this.running.get(id)?.listeners ?? this.waiting.get(id) ?? new Set();
-    if (!this.running.has(id)) this.waiting.set(id, set);
+    const set = this.listeners.get(id) ?? new Set();
+    this.listeners.set(id, set);
     set.add(call);
-    return () => set.delete(call);
+    return () => {
+      set.delete(call);
+      if (set.size === 0) this.listeners.delete(id);
+    };
   }
 
   private async row(id: string) {
@@ -207,16 +222,19 @@ export class PlanRunner {
 
   async state(id: string): Promise<PlanState> {
     const row = await this.row(id);
-    const summary = row.status === 'done' ? this.readSummary(row.input) : null;
-    // A result that was cleared away can be planned again.
-    const status = row.status === 'done' && !summary ? 'interrupted' : row.status;
+    const envelope = row.status === 'done' ? this.results.open(row.input) : null;
+    const summary = envelope ? this.readSummary(row.input) : null;
+    // A result that was cleared away or damaged can be planned again.
+    const lost = row.status === 'done' && !summary;
     return {
       id,
       revision: row.revision,
-      status,
-      message: row.message,
-      progress: this.running.get(id)?.progress ?? null,
+      status: lost ? 'interrupted' : row.status,
+      message: lost ? 'the result of this plan is damaged or missing; it is planned again' : row.message,
+      progress: this.queue.progressOf(id),
       summary,
+      older: envelope !== null && envelope.planner !== this.results.planner,
+      again: envelope?.again ?? null,
     };
   }
 
@@ -231,47 +249,55 @@ export class PlanRunner {
   }
 
   private readSummary(input: string): StoredSummary | null {
-    try {
-      // Plans of before there were cut-outs have none.
-      return { cutouts: [], ...JSON.parse(readFileSync(path.join(this.out(input), 'summary.json'), 'utf8')) };
-    } catch {
-      return null;
-    }
+    const bytes = this.results.read(input, 'summary.json');
+    return bytes && (JSON.parse(bytes.toString('utf8')) as StoredSummary);
   }
 
-  /** A file of a finished plan. */
-  async file(id: string, name: 'view.bin' | 'full.bin' | `program-${number}.nc`): Promise<Buffer> {
+  /** A file of a finished plan, checked. @throws NotFound when it is missing or damaged */
+  async file(id: string, name: string): Promise<Buffer> {
     const { input } = await this.row(id);
-    try {
-      return readFileSync(path.join(this.out(input), name));
-    } catch {
-      throw new NotFound('this plan has no such result; run it again');
-    }
+    const bytes = this.results.read(input, name);
+    if (!bytes) throw new NotFound('this result is damaged or missing; plan it again');
+    return bytes;
   }
 
-  /** Heights along a line at full resolution. The last plan's surfaces stay in memory (about 72 MB). */
+  /** Surfaces of a setup of a plan, by its id: packed as the page unpacks them. */
+  async view(id: string, setup: string, name: 'view' | 'full'): Promise<Buffer> {
+    const { input } = await this.row(id);
+    const at = this.readSummary(input)?.setups.findIndex((s) => s.id === setup) ?? -1;
+    if (at < 0) throw new NotFound('this plan has no such setup; plan it again');
+    return this.file(id, `${name}-${at}.bin`);
+  }
+
+  /** Heights along a line at full resolution. The last surfaces that were asked for stay in memory (about 72 MB). */
   async section(
     id: string,
+    setup: string,
     line: { x0: number; y0: number; x1: number; y1: number },
     n: number,
   ): Promise<Record<string, number[]>> {
-    if (this.surfaces?.id !== id) {
-      const { meta, arrays } = unpackStage(new Uint8Array(await this.file(id, 'full.bin')).buffer);
+    const name = `${id} ${setup}`;
+    if (this.surfaces?.id !== name) {
+      const { meta, arrays } = unpackStage(new Uint8Array(await this.view(id, setup, 'full')).buffer);
       const { grid } = meta as { grid: HeightField };
       const fields = Object.fromEntries(
         Object.entries(arrays)
           .filter(([, a]) => a.length > 0)
-          .map(([name, data]) => [name, { ...grid, data: data as Float32Array }]),
+          .map(([key, data]) => [key, { ...grid, data: data as Float32Array }]),
       );
-      this.surfaces = { id, fields };
+      this.surfaces = { id: name, fields };
     }
-    const { x0, y0, x1, y1 } = line;
     return Object.fromEntries(
-      Object.entries(this.surfaces.fields).map(([name, f]) => [name, Array.from(sectionOf(f, x0, y0, x1, y1, n))]),
+      Object.entries(this.surfaces.fields).map(([key, f]) => [key, Array.from(sectionOf(f, line, n))]),
     );
   }
 
   async close(): Promise<void> {
-    await Promise.all([...this.running.keys()].map((id) => this.cancel(id)));
+    await this.db
+      .updateTable('plans')
+      .set({ status: 'cancelled', finished: new Date().toISOString() })
+      .where('status', 'in', ['queued', 'running'])
+      .execute();
+    await this.queue.close();
   }
 }

@@ -18,7 +18,11 @@ export class Reader {
   private readonly threads = new OneShot<ReadOrder, ReadNews>('reader', READING);
   private readonly coming = new Map<string, Promise<StageResult>>();
 
-  constructor(private readonly cache: StageCache) {}
+  /** @param planner part of the keys: what is shown of a file is worked out by the same code that plans it */
+  constructor(
+    private readonly cache: StageCache,
+    private readonly planner: string,
+  ) {}
 
   private async ask(order: ReadOrder, signal?: AbortSignal) {
     const news = await this.threads.run(order, signal);
@@ -44,7 +48,7 @@ export class Reader {
     file: string,
     more: Ask<K>,
   ): Promise<StageResult> {
-    const key = stageKey(ask, { hash, ...more });
+    const key = stageKey(ask, this.planner, { hash, ...more });
     let p = this.coming.get(key);
     if (!p) {
       p = this.find(key, { ask, path, file, ...more } as ReadOrder).finally(() => this.coming.delete(key));

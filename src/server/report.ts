@@ -1,19 +1,46 @@
-import type { Layer } from '../core/arrange/layer';
 import { MASK } from '../core/arrange/target';
 import type { Cutter } from '../core/cutter/cutter';
+import type { Job } from '../core/doc/job';
+import type { Layer } from '../core/doc/layer';
 import type { HeightField } from '../core/field/height-field';
-import type { Job } from '../core/plan/job';
-import type { Plan } from '../core/plan/pipeline';
+import { labelOf, textOf } from '../core/findings/texts/text-of';
+import { cutoutFacts } from '../core/plan/plan-passes';
+import type { Plan, SetupSummary, SetupSurfaces } from '../core/plan/summary';
+import { type SetupView, setupView } from '../core/setup/view';
 import { fieldToPng, maskToPng } from '../core/sources/height-image';
 
-/** Height range of the two surface images, board coordinates: the board's top is exactly white. */
-function range(job: Job): { low: number; high: number } {
-  const into = Math.max(0, ...job.passes.map((p) => ('into' in p ? p.into : 0)));
-  return { low: -(job.board.thickness + Math.max(2, into + 1)), high: 0 };
+type Zero = { x: number; y: number; z: number };
+
+/** A setup of a plan with its surfaces, and what its images are called. */
+interface Part {
+  view: SetupView;
+  summary: SetupSummary;
+  surfaces: SetupSurfaces;
+  suffix: string;
 }
 
-const place = (f: HeightField, job: Job, zero: { x: number; y: number; z: number }, file: string) => {
-  const { low, high } = range(job);
+/** The setups of a plan; the first that cuts layers has the plain names, the others their own behind them. */
+function partsOf(job: Job, plan: Plan): Part[] {
+  const parts = plan.summary.setups.map((summary, i) => ({
+    view: setupView(job, summary.id),
+    summary,
+    surfaces: plan.surfaces[i],
+  }));
+  const main = Math.max(
+    0,
+    parts.findIndex((p) => p.view.layers.length > 0),
+  );
+  return parts.map((p, i) => ({ ...p, suffix: i === main ? '' : `-${i + 1}` }));
+}
+
+/** Height range of the surface images, setup coordinates: the board's top is exactly white. */
+function range(view: SetupView): { low: number; high: number } {
+  const into = Math.max(0, ...view.passes.map((p) => ('into' in p ? p.into : 0)));
+  return { low: -(view.board.thickness + Math.max(2, into + 1)), high: 0 };
+}
+
+const place = (f: HeightField, { view, summary: { zero } }: Part, file: string) => {
+  const { low, high } = range(view);
   return {
     file,
     cell: f.cell,
@@ -26,87 +53,8 @@ const place = (f: HeightField, job: Job, zero: { x: number; y: number; z: number
 };
 
 /** A cutter as the report describes it: its body and its limits, not how it is run. */
-function reportCutter({ id, flutes, feed, plunge, rpm, ...body }: Cutter) {
+function reportCutter({ id, flutes, feed, plunge, rpm, price, runs, ...body }: Cutter) {
   return body;
-}
-
-/**
- * The report of a plan, docs/job-file.md: everything in mm and in the programs' own coordinates.
- * @param files the names that the programs were written under
- */
-export function makeReport(
-  job: Job,
-  plan: Plan,
-  files: string[],
-  stages: Record<string, number>,
-  peakMemoryMb: number,
-) {
-  const { summary } = plan;
-  const { board, machine } = job;
-  return {
-    board: {
-      x: board.x,
-      y: board.y,
-      thickness: board.thickness,
-      origin: board.origin,
-      zZero: board.zZero,
-      spoilboard: board.spoilboard,
-    },
-    machine: {
-      name: machine.name,
-      x: machine.x,
-      y: machine.y,
-      zTravel: machine.zTravel,
-      maxFeed: machine.maxFeed,
-      acceleration: machine.acceleration,
-      junctionDeviation: machine.junctionDeviation,
-      maxRpm: machine.maxRpm,
-    },
-    relief: job.layers[0] ? layerReport(job.layers[0]) : null,
-    layers: job.layers.map(layerReport),
-    composite: { peak: summary.composite.peak, low: summary.composite.low, clipped: summary.composite.clipped },
-    cutters: job.cutters.map(reportCutter),
-    programs: summary.programs.map((p, i) => ({
-      file: files[i],
-      cutter: p.cutter,
-      passes: p.passes.map((id) => {
-        const { kind, stockToLeave, stepover, stepdown } = summary.passes.find((q) => q.id === id)!;
-        return { kind, stockToLeave, stepover, stepdown };
-      }),
-      seconds: p.seconds,
-      naiveSeconds: p.naiveSeconds,
-      cutLength: p.cutLength,
-      rapidLength: p.rapidLength,
-      back: p.back,
-    })),
-    cutouts: summary.cutouts.map((c) => {
-      const facts = summary.passes.find((p) => p.id === c.pass)?.cutout;
-      const from = <T extends { x: number; y: number }>(p: T): T => ({
-        ...p,
-        x: p.x - summary.zero.x,
-        y: p.y - summary.zero.y,
-      });
-      return {
-        start: facts ? facts.start - summary.zero.z : null,
-        bottom: facts ? facts.bottom - summary.zero.z : null,
-        laps: facts?.levels ?? null,
-        joined: c.joined && from(c.joined),
-        tabs: c.tabs.map(from),
-      };
-    }),
-    target: place(plan.target, job, summary.zero, 'target.png'),
-    cut: place(plan.cut, job, summary.zero, 'cut.png'),
-    mask: { file: 'mask.png', ...MASK },
-    stages,
-    peakMemoryMb,
-    findings: summary.findings.map((f) => ({
-      rule: f.rule,
-      severity: f.severity,
-      message: `${f.message}; ${f.remedy}`,
-      x: f.x - summary.zero.x,
-      y: f.y - summary.zero.y,
-    })),
-  };
 }
 
 function layerReport(l: Layer) {
@@ -121,12 +69,137 @@ function layerReport(l: Layer) {
   };
 }
 
-/** The three images of a plan. */
+const from = <T extends { x: number; y: number }>(p: T, zero: Zero): T => ({ ...p, x: p.x - zero.x, y: p.y - zero.y });
+
+function cutoutReport({ summary }: Part) {
+  const { zero } = summary;
+  return summary.cutouts.map((c) => {
+    const facts = cutoutFacts(summary.passes.find((p) => p.id === c.pass));
+    return {
+      start: facts ? facts.start - zero.z : null,
+      bottom: facts ? facts.bottom - zero.z : null,
+      laps: facts?.levels ?? null,
+      joined: c.joined && from(c.joined, zero),
+      tabs: c.tabs.map((t) => from(t, zero)),
+    };
+  });
+}
+
+function setupReport(part: Part) {
+  const { view, summary, surfaces, suffix } = part;
+  const { setup } = view;
+  return {
+    id: setup.id,
+    name: setup.name,
+    up: setup.up,
+    origin: setup.zero.origin,
+    zZero: setup.zero.z,
+    layers: view.layers.map(layerReport),
+    composite: { peak: summary.composite.peak, low: summary.composite.low, clipped: summary.composite.clipped },
+    cutouts: cutoutReport(part),
+    target: place(surfaces.target, part, `target${suffix}.png`),
+    cut: place(surfaces.cut, part, `cut${suffix}.png`),
+    mask: { file: `mask${suffix}.png`, ...MASK },
+  };
+}
+
+/** Programs with their passes, named as they were written. */
+function programReport(plan: Plan, files: string[]) {
+  const { programs, setups } = plan.summary;
+  return programs.map((p, i) => ({
+    file: files[i],
+    setup: p.setup,
+    cutter: p.cutter,
+    passes: p.passes.map((id) => {
+      const all = setups.find((s) => s.id === p.setup)!.passes;
+      const { kind, stockToLeave, stepover, stepdown } = all.find((q) => q.id === id)!;
+      return { kind, stockToLeave, stepover, stepdown };
+    }),
+    seconds: p.seconds,
+    naiveSeconds: p.naiveSeconds,
+    cutLength: p.cutLength,
+    rapidLength: p.rapidLength,
+  }));
+}
+
+function findingReport(plan: Plan) {
+  return plan.summary.findings.map((f) => {
+    const { message, remedy } = textOf(f);
+    const zero = plan.summary.setups.find((s) => s.id === f.subject.setup)?.zero ?? { x: 0, y: 0, z: 0 };
+    return {
+      id: f.id,
+      rule: f.rule,
+      severity: f.severity,
+      message: remedy ? `${message}; ${remedy}` : message,
+      ...(f.place ? { x: f.place.x - zero.x, y: f.place.y - zero.y } : {}),
+      ...(f.subject.setup === undefined ? {} : { setup: f.subject.setup }),
+      figures: f.figures,
+      fixes: f.fixes.map((fix) => ({ label: labelOf(fix), edits: fix.edits })),
+    };
+  });
+}
+
+/**
+ * The report of a plan, docs/job-file.md: everything in mm and in the programs' own coordinates. What there is one of in a job of one
+ * setup stands at the top too.
+ * @param files the names that the programs were written under
+ */
+export function makeReport(
+  job: Job,
+  plan: Plan,
+  files: string[],
+  stages: Record<string, number>,
+  peakMemoryMb: number,
+) {
+  const parts = partsOf(job, plan);
+  const main = parts.find((p) => p.suffix === '')!;
+  const { board, setup, machine, layers } = main.view;
+  const first = setupReport(main);
+  return {
+    board: {
+      x: board.x,
+      y: board.y,
+      thickness: board.thickness,
+      origin: setup.zero.origin,
+      zZero: setup.zero.z,
+      spoilboard: setup.spoilboard !== null,
+    },
+    machine: {
+      name: machine.name,
+      x: machine.x,
+      y: machine.y,
+      zTravel: machine.zTravel,
+      bedToNose: machine.bedToNose,
+      maxFeed: machine.maxFeed,
+      acceleration: machine.acceleration,
+      junctionDeviation: machine.junctionDeviation,
+      maxRpm: machine.maxRpm,
+    },
+    relief: layers[0] ? layerReport(layers[0]) : null,
+    layers: first.layers,
+    composite: first.composite,
+    cutters: job.cutters.map(reportCutter),
+    programs: programReport(plan, files),
+    cutouts: first.cutouts,
+    target: first.target,
+    cut: first.cut,
+    mask: first.mask,
+    setups: parts.map(setupReport),
+    boards: plan.summary.boards,
+    stages,
+    peakMemoryMb,
+    findings: findingReport(plan),
+  };
+}
+
+/** The images of a plan, three a setup. */
 export function planImages(job: Job, plan: Plan): { name: string; bytes: Uint8Array }[] {
-  const { low, high } = range(job);
-  return [
-    { name: 'target.png', bytes: fieldToPng(plan.target, low, high) },
-    { name: 'cut.png', bytes: fieldToPng(plan.cut, low, high) },
-    { name: 'mask.png', bytes: maskToPng(plan.target.width, plan.target.height, plan.mask) },
-  ];
+  return partsOf(job, plan).flatMap(({ view, surfaces: s, suffix }) => {
+    const { low, high } = range(view);
+    return [
+      { name: `target${suffix}.png`, bytes: fieldToPng(s.target, low, high) },
+      { name: `cut${suffix}.png`, bytes: fieldToPng(s.cut, low, high) },
+      { name: `mask${suffix}.png`, bytes: maskToPng(s.target.width, s.target.height, s.mask) },
+    ];
+  });
 }

@@ -3,14 +3,16 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { loaf, shapeMesh } from '../../demo/shapes';
+import { DRAWER, HOBBY_MACHINE } from '../core/doc/defaults';
+import type { Job } from '../core/doc/job';
 import { makeField } from '../core/field/height-field';
 import { localHost } from '../core/kernels/host';
-import { DRAWER, HOBBY_MACHINE } from '../core/plan/defaults';
-import type { Job } from '../core/plan/job';
 import { proposeJob } from '../core/plan/propose';
+import { setupView } from '../core/setup/view';
 import { writeStl } from '../core/sources/stl';
+import { StaleSave } from './errors';
 import { isKnownHost, isOwnRequest } from './http';
-import { createJob, getJob, getRevision, putAsset, StaleSave, saveJob, settleKept } from './jobs';
+import { createJob, getJob, getRevision, putAsset, saveJob, settleKept } from './jobs';
 import { KernelPool } from './kernel-pool';
 import { openShop, type Shop } from './shop';
 import { StageCache, stageRunner } from './stage-cache';
@@ -43,6 +45,13 @@ afterAll(async () => {
   await shop.db.destroy();
   rmSync(folder, { recursive: true, force: true });
 });
+
+/** The job with its relief of another height. */
+function risen(name: string, rise: number): Job {
+  const view = setupView(structuredClone({ ...job, name }));
+  view.layers[0].rise = rise;
+  return view.document;
+}
 
 test('a stale save is refused, and both versions are kept', async () => {
   const first = await createJob(shop.db, job);
@@ -77,7 +86,7 @@ test('a plan runs in its worker, is found again after a restart, and its stages 
   expect(done.summary?.programs).toHaveLength(2);
   expect(done.summary?.findings.filter((f) => f.severity === 'error')).toEqual([]);
   expect((await shop.plans.file(started.id, 'program-0.nc')).toString()).toContain('G21');
-  const section = await shop.plans.section(started.id, { x0: 0, y0: 30, x1: 70, y1: 30 }, 50);
+  const section = await shop.plans.section(started.id, 'face', { x0: 0, y0: 30, x1: 70, y1: 30 }, 50);
   expect(Object.keys(section).sort()).toEqual(['cut', 'rough', 'target']);
   expect(Math.min(...section.cut)).toBeLessThan(-1);
   // Only the name of the job changes: the surfaces and paths are taken from the cache, in seconds that show it.
@@ -90,7 +99,7 @@ test('a plan runs in its worker, is found again after a restart, and its stages 
 }, 120_000);
 
 test('a plan that was cut short is interrupted after the next start, and runs again', async () => {
-  const { id } = await createJob(shop.db, { ...job, name: 'Cut short', layers: [{ ...job.layers[0], rise: 4 }] });
+  const { id } = await createJob(shop.db, risen('Cut short', 4));
   const started = await shop.plans.start(id);
   await new Promise((r) => setTimeout(r, 300));
   // Another process opens the same folder, as after a crash: what it finds running is marked.
@@ -102,7 +111,7 @@ test('a plan that was cut short is interrupted after the next start, and runs ag
 }, 120_000);
 
 test('cancelling stops the worker and says so', async () => {
-  const { id } = await createJob(shop.db, { ...job, name: 'Cancelled', layers: [{ ...job.layers[0], rise: 3.3 }] });
+  const { id } = await createJob(shop.db, risen('Cancelled', 3.3));
   const started = await shop.plans.start(id);
   await new Promise((r) => setTimeout(r, 200));
   await shop.plans.cancel(started.id);
@@ -121,7 +130,7 @@ async function finished(id: string, where: Shop = shop) {
 test('the cache gives back what was put, and a broken file counts as none', async () => {
   const cache = new StageCache(path.join(folder, 'cache-test'));
   const seconds = {};
-  const run = stageRunner(cache, seconds);
+  const run = stageRunner(cache, 'one', seconds);
   let runs = 0;
   const stage = () =>
     run('x', { a: 1 }, async () => ({
@@ -133,6 +142,9 @@ test('the cache gives back what was put, and a broken file counts as none', asyn
   expect(runs).toBe(1);
   expect(second.result).toEqual(first.result);
   expect(cache.get('0'.repeat(64))).toBeUndefined();
+  // What another planner stored is not taken.
+  await stageRunner(cache, 'two', seconds)('x', { a: 1 }, async () => ({ meta: { n: ++runs }, arrays: {} }));
+  expect(runs).toBe(2);
 });
 
 test('kernels spread over threads give what one thread gives', async () => {

@@ -3,6 +3,7 @@ import type { Kysely } from 'kysely';
 import { AssetStore } from './assets';
 import { dataFolder, openDatabase, type Schema } from './database';
 import { Exporter } from './exports';
+import { readPlanner } from './planner';
 import { PlanRunner } from './plans';
 import { Reader } from './reader';
 import { StageCache } from './stage-cache';
@@ -18,10 +19,11 @@ export interface Shop {
 export async function openShop(folder: string): Promise<Shop> {
   const db = await openDatabase(folder);
   const cache = path.join(folder, 'cache');
-  const reader = new Reader(new StageCache(cache));
+  const planner = readPlanner();
+  const reader = new Reader(new StageCache(cache), planner);
   const assets = new AssetStore(path.join(folder, 'assets'), reader);
-  const plans = new PlanRunner(db, assets, path.join(folder, 'plans'), cache);
-  const exports = new Exporter(assets.folder, cache, path.join(folder, 'pictures'));
+  const plans = new PlanRunner(db, assets, path.join(folder, 'plans'), cache, planner);
+  const exports = new Exporter({ assets: assets.folder, cache, folder: path.join(folder, 'pictures'), planner });
   return { db, assets, plans, exports, reader };
 }
 

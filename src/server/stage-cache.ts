@@ -12,10 +12,10 @@ export function contentHash(bytes: Uint8Array): string {
   return createHash('sha256').update(bytes).digest('hex');
 }
 
-/** Key of a stage's result: the hash of its name and of all it depends on. */
-export function stageKey(name: string, input: unknown): string {
+/** Key of a stored result: the hash of its name, of who made it, and of all it depends on. */
+export function stageKey(name: string, planner: string, input: unknown): string {
   return createHash('sha256')
-    .update(`${name}\0${JSON.stringify(input)}`)
+    .update(`${name}\0${planner}\0${JSON.stringify(input)}`)
     .digest('hex');
 }
 
@@ -64,11 +64,15 @@ export class StageCache {
 }
 
 /**
- * The stage runner of a plan: takes stored results where there is a cache, and keeps the seconds of each stage.
+ * The stage runner of a plan: takes stored results of the same planner where there is a cache, and keeps the seconds of each stage.
  */
-export function stageRunner(cache: StageCache | null, seconds: Record<string, number>): PlanEnvironment['stage'] {
+export function stageRunner(
+  cache: StageCache | null,
+  planner: string,
+  seconds: Record<string, number>,
+): PlanEnvironment['stage'] {
   return async (name, input, run) => {
-    const key = stageKey(name, input);
+    const key = stageKey(name, planner, input);
     const start = performance.now();
     type R = Awaited<ReturnType<typeof run>>;
     let result = cache?.get(key) as R | undefined;

@@ -1,13 +1,14 @@
-import type { SurfaceFacts } from '@/core/arrange/compose';
-import type { MeshSource } from '@/core/arrange/layer';
 import type { Cutter } from '@/core/cutter/cutter';
+import type { Job } from '@/core/doc/job';
+import type { MeshSource } from '@/core/doc/layer';
+import type { Machine } from '@/core/doc/machine';
+import type { Material } from '@/core/doc/material';
 import type { Grid } from '@/core/field/height-field';
-import type { Job, Machine } from '@/core/plan/job';
+import type { Edit } from '@/core/findings/edit';
 import { unpackStage } from '@/core/plan/pack';
-import type { FlatSaving, PassSummary } from '@/core/plan/paths';
+import type { PlannedProgram } from '@/core/plan/programs';
+import type { PlanSummary, summaryOf } from '@/core/plan/summary';
 import type { PlanView } from '@/core/plan/view';
-import type { CutoutProof } from '@/core/proof/connect';
-import type { Finding } from '@/core/proof/finding';
 import type { SourceInfo } from '@/core/sources/inspect';
 
 /** An answer of the server that refuses something; the message is for the person. */
@@ -21,42 +22,35 @@ export class ApiError extends Error {
   }
 }
 
-export interface ProgramInfo {
-  file: string;
-  cutter: number;
-  passes: string[];
-  rough: boolean;
-  seconds: number;
-  naiveSeconds: number;
-  cutLength: number;
-  rapidLength: number;
-  volume: number;
-  back: boolean;
-  bytes: number;
-}
+export type ProgramInfo = Omit<PlannedProgram, 'text'> & { bytes: number };
 
-export interface Summary {
-  ground: number;
-  composite: SurfaceFacts;
-  zero: { x: number; y: number; z: number };
-  passes: PassSummary[];
-  programs: ProgramInfo[];
-  findings: Finding[];
-  thinnest: number;
-  deepest: number;
-  leftShare: number;
-  flats: FlatSaving | null;
-  cutouts: (CutoutProof & { pass: string })[];
-  seconds: number;
-}
+/** The summary of a plan of a whole job. */
+export type JobSummary = Omit<PlanSummary, 'programs'> & { programs: ProgramInfo[] };
 
-export interface PlanInfo {
+/** The summary as one setup sees it. */
+export type Summary = NonNullable<ReturnType<typeof summaryOf<ProgramInfo>>>;
+
+export interface JobPlan {
   id: string;
   revision: string;
   status: 'queued' | 'running' | 'done' | 'failed' | 'cancelled' | 'interrupted';
   message: string | null;
   progress: { name: string; share: number; secondsLeft: number | null } | null;
-  summary: Summary | null;
+  summary: JobSummary | null;
+  /** Proven by an older version of this program: to be proven again. */
+  older: boolean;
+  /** Proven again: whether its programs came out the same. */
+  again: 'same' | 'changed' | null;
+}
+
+/** A plan as one setup sees it. */
+export type PlanInfo = Omit<JobPlan, 'summary'> & { summary: Summary | null };
+
+/** What a change of a job comes to. */
+export interface WhatIf {
+  status: 'known' | 'planning' | 'stopped' | 'failed';
+  seconds: number | null;
+  errors: number;
 }
 
 export interface JobInfo {
@@ -65,7 +59,7 @@ export interface JobInfo {
   document: Job;
   updated: string;
   kept: { id: string; created: string }[];
-  plan?: PlanInfo | null;
+  plan?: JobPlan | null;
 }
 
 export interface JobListEntry {
@@ -75,14 +69,21 @@ export interface JobListEntry {
   board: string;
   updated: string;
   revision: string;
-  plan: { id: string; status: PlanInfo['status']; revision: string } | null;
-  summary: Summary | null;
+  plan: { id: string; status: JobPlan['status']; revision: string } | null;
+  summary: { seconds: number; errors: number } | null;
+  older: boolean;
+  /** Why its stored document cannot be read; null when it can. */
+  unreadable: string | null;
+  /** What in its document stops planning. */
+  problems: number;
+  /** The setup that its picture is of. */
+  setup: string | null;
 }
 
 export interface LibraryInfo {
   machines: Machine[];
   cutters: Cutter[];
-  materials: { name: string; stepdown: number; caution: string | null }[];
+  materials: Material[];
 }
 
 export interface AssetInfo {
@@ -130,16 +131,17 @@ export const api = {
   removeJob: (id: string) => call<object>('DELETE', `/api/jobs/${id}`),
   revision: (id: string, revision: string) => call<Job>('GET', `/api/jobs/${id}/revisions/${revision}`),
   settleKept: (id: string) => call<object>('DELETE', `/api/jobs/${id}/kept`),
-  plan: (id: string) => call<PlanInfo>('POST', `/api/jobs/${id}/plan`),
-  cancelPlan: (plan: string) => call<PlanInfo>('DELETE', `/api/plans/${plan}`),
+  plan: (id: string) => call<JobPlan>('POST', `/api/jobs/${id}/plan`),
+  cancelPlan: (plan: string) => call<JobPlan>('DELETE', `/api/plans/${plan}`),
+  whatIf: (id: string, edits: Edit[]) => call<WhatIf>('POST', `/api/jobs/${id}/what-if`, { edits }),
   saveCutter: (c: Cutter) => call<Cutter>('PUT', '/api/cutters', c),
   saveMachine: (m: Machine) => call<Machine>('PUT', '/api/machines', m),
   orient: (hash: string, turns: MeshSource['turns'], mirror: boolean) =>
     call<SourceInfo>('POST', `/api/assets/${hash}`, { turns, mirror }),
-  section: (plan: string, s: { x0: number; y0: number; x1: number; y1: number }, n: number) =>
+  section: (plan: string, setup: string, s: { x0: number; y0: number; x1: number; y1: number }, n: number) =>
     call<Record<string, number[]>>(
       'GET',
-      `/api/plans/${plan}/section?x0=${s.x0}&y0=${s.y0}&x1=${s.x1}&y1=${s.y1}&n=${n}`,
+      `/api/plans/${plan}/section?setup=${encodeURIComponent(setup)}&x0=${s.x0}&y0=${s.y0}&x1=${s.x1}&y1=${s.y1}&n=${n}`,
     ),
 };
 
@@ -198,8 +200,8 @@ function upload<T>(url: string, file: File, onProgress: (share: number) => void)
   return { done, cancel: () => xhr.abort() };
 }
 
-export async function fetchView(plan: string): Promise<PlanView> {
-  const res = await fetch(`/api/plans/${plan}/view`);
+export async function fetchView(plan: string, setup: string): Promise<PlanView> {
+  const res = await fetch(`/api/plans/${plan}/view?setup=${encodeURIComponent(setup)}`);
   if (!res.ok) throw new ApiError('the surfaces of this plan are gone; plan it again', res.status, {});
   const { meta, arrays } = unpackStage(await res.arrayBuffer());
   return { grid: (meta as { grid: Grid }).grid, ...(arrays as unknown as Omit<PlanView, 'grid'>) };

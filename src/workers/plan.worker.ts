@@ -1,14 +1,13 @@
-import { randomUUID } from 'node:crypto';
-import { existsSync, mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
-import path from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
-import type { Job } from '../core/plan/job';
+import type { Job } from '../core/doc/job';
 import { packStage } from '../core/plan/pack';
 import { planJob } from '../core/plan/pipeline';
+import type { Plan } from '../core/plan/summary';
 import { transferableView } from '../core/plan/view';
 import { AssetStore } from '../server/assets';
 import { contentLoader } from '../server/content';
 import { KernelPool } from '../server/kernel-pool';
+import { type NewResult, storeResult } from '../server/results';
 import { StageCache, stageRunner } from '../server/stage-cache';
 
 export interface PlanOrder {
@@ -16,14 +15,35 @@ export interface PlanOrder {
   /** Folder of the files, each under its hash. */
   assets: string;
   cache: string;
-  /** Folder that the result is put into, made in one step at the end. */
+  /** Who plans: part of every stage's key, and of the result. */
+  planner: string;
+  /** Folder that the result is put into, made in one step at the end, and the one that it is put together in. */
   out: string;
+  aside: string;
 }
 
 export type PlanNews =
   | { kind: 'progress'; name: string; share: number }
   | { kind: 'done' }
   | { kind: 'failed'; message: string };
+
+/** The files of a result: programs, summary, and the surfaces of every setup, for the page and in full. */
+function filesOf(plan: Plan, stageSeconds: Record<string, number>): NewResult['files'] {
+  const text = (t: string) => [new TextEncoder().encode(t)];
+  const { programs, ...rest } = plan.summary;
+  const summary = { ...rest, stageSeconds, programs: programs.map(({ text: t, ...p }) => ({ ...p, bytes: t.length })) };
+  return [
+    ...programs.map((p, i) => ({ name: `program-${i}.nc`, parts: text(p.text) })),
+    { name: 'summary.json', parts: text(JSON.stringify(summary)) },
+    ...plan.surfaces.flatMap((s, i) => {
+      const { packed, full } = transferableView(s);
+      return [
+        { name: `view-${i}.bin`, parts: packStage(packed) },
+        { name: `full-${i}.bin`, parts: packStage(full) },
+      ];
+    }),
+  ];
+}
 
 const order = workerData as PlanOrder;
 const tell = (news: PlanNews) => parentPort!.postMessage(news);
@@ -37,32 +57,10 @@ try {
     {
       host,
       progress: (name, share) => tell({ kind: 'progress', name, share }),
-      stage: stageRunner(new StageCache(order.cache), seconds),
+      stage: stageRunner(new StageCache(order.cache), order.planner, seconds),
     },
   );
-  // Under a name of its own until it is whole: a crash or a second run never leaves half a result in its place.
-  const aside = `${order.out}.${randomUUID()}.part`;
-  mkdirSync(aside, { recursive: true });
-  const { programs, ...rest } = plan.summary;
-  programs.forEach((p, i) => {
-    writeFileSync(path.join(aside, `program-${i}.nc`), p.text);
-  });
-  const summary = {
-    ...rest,
-    stageSeconds: seconds,
-    programs: programs.map(({ text, ...p }) => ({ ...p, bytes: text.length })),
-  };
-  writeFileSync(path.join(aside, 'summary.json'), JSON.stringify(summary));
-  const { packed, full } = transferableView(plan);
-  for (const [name, result] of [
-    ['view.bin', packed],
-    ['full.bin', full],
-  ] as const) {
-    writeFileSync(path.join(aside, name), '');
-    for (const b of packStage(result)) writeFileSync(path.join(aside, name), b, { flag: 'a' });
-  }
-  if (existsSync(order.out)) rmSync(aside, { recursive: true });
-  else renameSync(aside, order.out);
+  storeResult(order.out, order.aside, { planner: order.planner, files: filesOf(plan, seconds) });
   tell({ kind: 'done' });
 } catch (e) {
   tell({ kind: 'failed', message: (e as Error).message });

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { type Layer, PLAIN_LAYER, type Seat } from '../doc/layer';
 import { boardGrid, type Grid } from '../field/height-field';
 import { localHost } from '../kernels/host';
 import { type Surface, surfaceFacts } from './compose';
 import { detailOf, FINE, largerFor } from './detail';
 import { Arrangement } from './engine';
-import { type Layer, PLAIN_LAYER, type Seat } from './layer';
 import { fitUniformly, ledgerOf, pressTo, seatedDepth } from './ledger';
 import {
   duplicateLayer,
@@ -48,14 +48,14 @@ test('the ledger adds up to the board: skin, highest and backing, and the share 
 });
 
 test('fit to depth by one factor scales the whole composite with it, whatever the joins', () => {
-  const join = fc.constantFrom<Layer['join']>('stack', 'carve', 'highest', 'lowest', 'fade');
+  const join = fc.constantFrom<Layer['join']>('stack', 'carve', 'highest', 'lowest', 'blend');
   const any = fc.record({
     join,
     rise: fc.integer({ min: 1, max: 8 }),
     lift: fc.integer({ min: 0, max: 4 }),
     x: fc.integer({ min: 30, max: 90 }),
     amount: fc.constantFrom(0.5, 1),
-    tilt: fc.constantFrom(0, 4),
+    slope: fc.constantFrom(0, 4),
   });
   fc.assert(
     fc.property(fc.array(any, { minLength: 1, maxLength: 4 }), fc.constantFrom(0.5, 1.5), (all, k) => {
@@ -65,7 +65,7 @@ test('fit to depth by one factor scales the whole composite with it, whatever th
           rise: a.rise,
           lift: a.lift,
           amount: a.amount,
-          tilt: { x: a.tilt, y: 0 },
+          slope: { x: a.slope, y: 0 },
           centre: { x: a.x, y: 40 },
         }),
       );
@@ -233,7 +233,7 @@ test('a mirrored copy is the mirror image of what it copies, cell by cell', () =
     ...newShape('a', 'a', { kind: 'path', d: 'M 0 0 H 30 L 10 40 Z' }, { kind: 'dome' }, board, 0.3),
     turn: 20,
     rise: 6,
-    tilt: { x: 3, y: -2 },
+    slope: { x: 3, y: -2 },
     centre: { x: 31, y: 34 },
   };
   for (const axis of ['x', 'y'] as const) {

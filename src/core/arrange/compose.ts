@@ -1,6 +1,6 @@
+import type { Join, Layer, Seat } from '../doc/layer';
 import { AIR, type Grid } from '../field/height-field';
-import type { Join, Layer, Seat } from './layer';
-import type { Rendered } from './render';
+import type { Rendered } from './rendered';
 import type { Window } from './window';
 
 /** A rendered layer with the way it joins. */
@@ -57,7 +57,7 @@ const CHANGE = 1e-4;
 
 /**
  * Joins layers from the lowest to the highest over a window of the surface, from nothing. With z what lies beneath, v = lift +
- * layer and a its weight: stack z + a v; carve z - a v; highest z + a (max(z, v) - z); lowest z + a (min(z, v) - z); fade
+ * layer and a its weight: stack z + a v; carve z - a v; highest z + a (max(z, v) - z); lowest z + a (min(z, v) - z); blend
  * (1 - a k) z + a k v. At the end the press shortens what is too high, and what lies below the base plane (raised) or above the board's top (sunk) is clipped.
  * @param effects filled with one entry a layer when it is given
  */
@@ -74,8 +74,8 @@ export function compose(s: Surface, ops: Op[], seat: Seat, region: Window, effec
   const sunk = seat.mode === 'sunk';
   for (const op of ops) {
     const { window: w, heights, weight } = op.rendered;
-    const marks = sunk || op.join === 'stack' || op.join === 'highest' || op.join === 'fade';
-    const k = op.join === 'fade' ? op.amount : 1;
+    const marks = sunk || op.join === 'stack' || op.join === 'highest' || op.join === 'blend';
+    const k = op.join === 'blend' ? op.amount : 1;
     const e: Effect = { covered: 0, changed: 0, up: 0, down: 0, mean: 0, lost: 0, lostMost: 0 };
     const a0 = Math.max(region.i, w.i);
     const a1 = Math.min(i1, w.i + w.width);

@@ -1,6 +1,6 @@
+import type { Copies } from '../doc/layer';
 import { CURVE_TOLERANCE } from '../outline/shapes';
 import { alongStroke, readStroke } from '../outline/stroke';
-import type { Copies } from './layer';
 
 /** One of a layer's copies: where its middle lies from the layer's own, and how much further it is turned. */
 export interface Copy {

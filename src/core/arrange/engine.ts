@@ -1,3 +1,4 @@
+import type { Layer, Seat, SeenLayer } from '../doc/layer';
 import type { Grid } from '../field/height-field';
 import {
   compose,
@@ -9,20 +10,20 @@ import {
   type SurfaceFacts,
   surfaceFacts,
 } from './compose';
-import type { Layer, Seat } from './layer';
-import { type Content, type Rendered, renderLayer } from './render';
+import { type Content, renderLayer } from './render';
+import type { Rendered } from './rendered';
 import { joinWindows, type Window } from './window';
 
 /** Bytes of rendered layers that are kept; the ones used longest ago go first. */
 const BUDGET = 384 * 1024 ** 2;
 
 /** All that a rendered layer depends on besides the grid and its source's content. */
-export function renderKey(l: Layer, all: Layer[], depth = 0): string {
-  const { source, size, rise, centre, turn, mirror, tilt, fade, invert, copies, mask } = l;
+export function renderKey(l: SeenLayer, all: SeenLayer[], depth = 0): string {
+  const { source, size, rise, centre, turn, mirror, slope, thin, invert, copies, mask, turnedIn } = l;
   const named = mask.kind === 'layer' ? all.find((o) => o.id === mask.layer) : undefined;
   // A mask of a masked layer counts; rings of masks end after a few.
   const other = named && depth < 4 ? renderKey(named, all, depth + 1) : null;
-  return JSON.stringify([source, size, rise, centre, turn, mirror, tilt, fade, invert, copies, mask, other]);
+  return JSON.stringify([source, size, rise, centre, turn, mirror, slope, thin, invert, copies, mask, turnedIn, other]);
 }
 
 /** The layers whose content a composite needs: those that are shown, and those that masks of them name. */

@@ -1,5 +1,5 @@
+import type { Layer } from '../doc/layer';
 import type { Polygon } from '../outline/polygon';
-import type { Layer } from './layer';
 import { type Content, polygonOf } from './render';
 import { copiesAsOne } from './silhouette';
 

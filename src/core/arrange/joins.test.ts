@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { JOINS, type Join, type Layer, PLAIN_LAYER, type Seat } from '../doc/layer';
 import { AIR, boardGrid, type Grid } from '../field/height-field';
 import { compose, type Effect, emptySurface, type Op, pressed, surfaceFacts } from './compose';
 import { Arrangement, neededLayers } from './engine';
-import { JOINS, type Join, type Layer, PLAIN_LAYER, type Seat } from './layer';
-import type { Rendered } from './render';
+import type { Rendered } from './rendered';
 import type { Window } from './window';
 
 const raised: Seat = { mode: 'raised', skin: 0, drop: 0, press: null };
@@ -42,14 +42,14 @@ function plain(ops: Op[], k: number): number {
   for (const o of ops) {
     const h = o.rendered.heights[k];
     if (h === AIR) continue;
-    const a = (o.join === 'fade' ? o.amount : 1) * (o.rendered.weight?.[k] ?? 1);
+    const a = (o.join === 'blend' ? o.amount : 1) * (o.rendered.weight?.[k] ?? 1);
     const v = o.lift + h;
     const full: Record<Join, number> = {
       stack: z + v,
       carve: z - v,
       highest: Math.max(z, v),
       lowest: Math.min(z, v),
-      fade: v,
+      blend: v,
     };
     z += a * (full[o.join] - z);
   }
@@ -99,15 +99,15 @@ test('highest and lowest are the union and the intersection of solids: commutati
   );
 });
 
-test('stack on and carve into undo each other; fade by nothing and by all are the ends', () => {
+test('stack on and carve into undo each other; blend by nothing and by all are the ends', () => {
   fc.assert(
     fc.property(heights, heights, (a, b) => {
       const ground = op('stack', rendered(new Array(cells).fill(20)));
       const was = composed([ground, op('stack', a)]);
       const back = composed([ground, op('stack', a), op('stack', b, 1), op('carve', b, 1)]);
       for (let k = 0; k < cells; k++) expect(back.z[k]).toBeCloseTo(was.z[k], 4);
-      expect(composed([ground, op('stack', a), op('fade', b, 0, 0)]).z).toEqual(was.z);
-      const all = composed([ground, op('stack', a), op('fade', b, 2, 1)]);
+      expect(composed([ground, op('stack', a), op('blend', b, 0, 0)]).z).toEqual(was.z);
+      const all = composed([ground, op('stack', a), op('blend', b, 2, 1)]);
       for (let k = 0; k < cells; k++) if (b.heights[k] !== AIR) expect(all.z[k]).toBeCloseTo(2 + b.heights[k], 4);
     }),
     { numRuns: 40 },

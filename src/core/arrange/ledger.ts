@@ -1,5 +1,6 @@
+import type { Layer, Seat } from '../doc/layer';
+import { clean } from '../units/round';
 import type { SurfaceFacts } from './compose';
-import type { Layer, Seat } from './layer';
 
 /** The depth budget of a job: the board's thickness is skin + highest point (or deepest, when sunk) + backing. */
 export interface Ledger {
@@ -49,11 +50,9 @@ export function ledgerOf(
   };
 }
 
-const clean = (v: number) => Number(v.toFixed(4));
-
 /**
  * Scales every rise and lift by one factor so that the whole comes to `wanted` mm instead of `now`: all joins are linear or
- * keep their order under a common factor, so the composite scales with them, up to what a tilt adds. Locked layers scale
+ * keep their order under a common factor, so the composite scales with them, up to what a slope adds. Locked layers scale
  * too: the budget is the whole board's.
  */
 export function fitUniformly(layers: Layer[], now: number, wanted: number): void {
@@ -61,8 +60,8 @@ export function fitUniformly(layers: Layer[], now: number, wanted: number): void
   for (const l of layers) {
     l.rise = clean(l.rise * k);
     l.lift = clean(l.lift * k);
-    if (l.tilt.x !== 0) l.tilt.x = clean((Math.atan(Math.tan((l.tilt.x * Math.PI) / 180) * k) * 180) / Math.PI);
-    if (l.tilt.y !== 0) l.tilt.y = clean((Math.atan(Math.tan((l.tilt.y * Math.PI) / 180) * k) * 180) / Math.PI);
+    if (l.slope.x !== 0) l.slope.x = clean((Math.atan(Math.tan((l.slope.x * Math.PI) / 180) * k) * 180) / Math.PI);
+    if (l.slope.y !== 0) l.slope.y = clean((Math.atan(Math.tan((l.slope.y * Math.PI) / 180) * k) * 180) / Math.PI);
   }
 }
 

@@ -2,6 +2,7 @@ import type { Drawn } from '../outline/flatten';
 import { pathData } from '../outline/path-data';
 import { type Polygon, polygonBounds } from '../outline/polygon';
 import type { Outline } from '../outline/shapes';
+import { clean } from '../units/round';
 
 /** A shape's outline with its place on the board, mm. */
 export interface MadeShape {
@@ -14,8 +15,6 @@ export interface MadeShape {
 const TOLERANCE = 0.012;
 /** Longest path data that a document takes, characters. */
 const MOST = 100_000;
-
-const clean = (v: number) => Number(v.toFixed(4));
 
 function placed(outline: Outline & { d: string }, points: Polygon, grow: number): MadeShape | null {
   const b = polygonBounds(points);

@@ -1,10 +1,10 @@
+import type { Layer } from '../doc/layer';
 import { distanceInside, distanceOutside } from '../field/distance';
 import { AIR, type Grid } from '../field/height-field';
 import { applyAffine } from '../outline/polygon';
 import { outlinePolygon } from '../outline/shapes';
 import { cellsWithin } from './cells-within';
-import type { Layer } from './layer';
-import type { Rendered } from './render';
+import type { Rendered } from './rendered';
 import { frameOf, type Window, windowGrid } from './window';
 
 /** What a mask keeps of a window, 1 or 0. `other` is the rendered layer that a mask of a layer names. */

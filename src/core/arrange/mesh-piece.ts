@@ -1,9 +1,9 @@
+import type { Layer, MeshSource } from '../doc/layer';
 import { AIR, type Grid } from '../field/height-field';
 import { type Affine, placing } from '../outline/polygon';
 import type { Mesh } from '../sources/mesh';
 import { axesOf, boxOf } from '../sources/orient';
 import { rasterise } from '../sources/rasterise';
-import type { Layer, MeshSource } from './layer';
 import { boxIn, type Piece, windowGrid, windowOf } from './window';
 
 /** Marks what of a mesh lies under its base plane in a raster. */

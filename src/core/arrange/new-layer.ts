@@ -1,10 +1,9 @@
 import svgpath from 'svgpath';
+import { type Layer, PLAIN_LAYER } from '../doc/layer';
+import type { ReliefOf } from '../doc/relief-of';
+import type { Words } from '../doc/words';
 import type { Edge, Outline } from '../outline/shapes';
-import type { Words } from '../sources/words';
-import { type Layer, PLAIN_LAYER } from './layer';
-import type { ReliefOf } from './relief-of';
-
-const clean = (v: number) => Number(v.toFixed(4));
+import { clean } from '../units/round';
 
 /** A shape in the middle of the board. @param share how much of the board's sides it takes */
 export function newShape(
@@ -104,7 +103,7 @@ export function mirroredCopy(l: Layer, id: string, axis: 'x' | 'y', board: { x: 
     name: `${l.name}, mirrored`.slice(0, 80),
     mirror: !l.mirror,
     turn: clean(axis === 'x' ? -l.turn : ((180 - l.turn + 540) % 360) - 180),
-    tilt: { x: l.tilt.x, y: l.tilt.y },
+    slope: { x: l.slope.x, y: l.slope.y },
     centre:
       axis === 'x'
         ? { x: clean(board.x - l.centre.x), y: l.centre.y }

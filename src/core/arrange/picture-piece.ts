@@ -1,6 +1,6 @@
+import type { Layer } from '../doc/layer';
 import { AIR, type Grid, makeField } from '../field/height-field';
 import { type Affine, invertAffine } from '../outline/polygon';
-import type { Layer } from './layer';
 import { BELOW } from './mesh-piece';
 import { boxIn, type Piece, windowGrid, windowOf } from './window';
 

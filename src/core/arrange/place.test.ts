@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { type Gap, type Layer, PLAIN_LAYER, THE_BOARD } from '../doc/layer';
 import { AIR, boardGrid } from '../field/height-field';
 import { emptySurface } from './compose';
 import { flatFieldAt, standingBounds } from './flat-field';
-import { type Gap, type Layer, PLAIN_LAYER, THE_BOARD } from './layer';
 import {
   alignLayers,
   boundsOf,

@@ -1,6 +1,7 @@
+import { type Gap, type Layer, THE_BOARD } from '../doc/layer';
 import type { Bounds } from '../outline/polygon';
+import { clean } from '../units/round';
 import { copiesOf } from './copies';
-import { type Gap, type Layer, THE_BOARD } from './layer';
 
 /** The upright box around a layer and its copies, by their sizes, mm. */
 export function boundsOf(l: Pick<Layer, 'size' | 'centre' | 'turn' | 'copies'>): Bounds {
@@ -123,8 +124,6 @@ export function snapBox(
   const dx = along('x');
   return { dx, dy: along('y'), snaps };
 }
-
-const clean = (v: number) => Number(v.toFixed(4));
 
 export function moveLayer(l: Layer, dx: number, dy: number): void {
   l.centre = { x: clean(l.centre.x + dx), y: clean(l.centre.y + dy) };

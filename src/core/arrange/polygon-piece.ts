@@ -1,8 +1,9 @@
+import type { Layer } from '../doc/layer';
+import type { ReliefOf } from '../doc/relief-of';
 import { AIR, type Grid, makeField } from '../field/height-field';
 import { type Nearest, NearestOutline } from '../outline/nearest';
 import { type Affine, applyAffine, crossings, invertAffine, type Polygon, polygonBounds } from '../outline/polygon';
-import type { Layer } from './layer';
-import { needsOf, type ReliefOf, reachOf, reliefAt } from './relief-of';
+import { needsOf, reachOf, reliefAt } from './relief-of';
 import { type Piece, windowGrid, windowOf } from './window';
 
 /** Furthest that a place inside a polygon lies from its edge, mm: searched on a grid, then around the best. */
@@ -46,7 +47,7 @@ export function polygonPiece(local: Polygon, relief: ReliefOf, l: Layer, frame: 
   const g = windowGrid(grid, window);
   const heights = makeField(g, AIR).data;
   const need = needsOf(relief);
-  const edge = l.fade > 0 ? new Float32Array(heights.length) : null;
+  const edge = l.thin > 0 ? new Float32Array(heights.length) : null;
   const near = need === 'edge' || edge ? new NearestOutline(p, 2 * grid.cell) : null;
   const half = near && need === 'edge' ? innerRadius(p, near) : 1;
   const reach = reachOf(relief, l.rise);
@@ -55,7 +56,7 @@ export function polygonPiece(local: Polygon, relief: ReliefOf, l: Layer, frame: 
   const hit: Nearest = { distance: 0, along: 0, ring: 0 };
   const spot = { x: 0, y: 0, edge: 0, along: 0, ring: 1 };
   const level = relief.kind === 'flat' && !edge ? l.rise : null;
-  const matters = Math.max(reach, l.fade);
+  const matters = Math.max(reach, l.thin);
   for (let j = 0; j < g.height; j++) {
     const y = g.originY + j * g.cell;
     const row = crossings(p, y);

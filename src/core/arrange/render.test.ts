@@ -1,15 +1,17 @@
 import fc from 'fast-check';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
+import { type Layer, type MeshSource, PLAIN_LAYER } from '../doc/layer';
+import type { ReliefOf } from '../doc/relief-of';
 import { AIR, boardGrid, type Grid } from '../field/height-field';
 import { outlinePolygon } from '../outline/shapes';
 import type { HeightImage } from '../sources/height-image';
 import type { Mesh } from '../sources/mesh';
 import { copiesOf } from './copies';
-import { type Layer, type MeshSource, PLAIN_LAYER } from './layer';
 import { BELOW, rasterOf } from './mesh-piece';
-import { type ReliefOf, reliefAt } from './relief-of';
-import { type Content, type Rendered, renderLayer } from './render';
+import { reliefAt } from './relief-of';
+import { type Content, renderLayer } from './render';
+import type { Rendered } from './rendered';
 import { joinWindows, windowOf } from './window';
 
 const board = boardGrid(60, 40, 0.5);
@@ -293,7 +295,7 @@ test('a mesh seen through its picture is the mesh itself, to a cell of the pictu
   expect(seen.lostPlan).toBeCloseTo(exact.lostPlan, 1);
 });
 
-test('tilt adds a slope along the layer, edge fade a weight that grows from its edge', () => {
+test('slopes raise one side of a layer, thinning gives a weight that grows from its edge', () => {
   const flat = shape(
     { kind: 'flat' },
     {
@@ -301,19 +303,19 @@ test('tilt adds a slope along the layer, edge fade a weight that grows from its 
       size: { x: 30, y: 20 },
     },
   );
-  const tilted = renderLayer({ ...flat, tilt: { x: 10, y: -5 } }, {}, board);
+  const sloped = renderLayer({ ...flat, slope: { x: 10, y: -5 } }, {}, board);
   for (const [x, y] of [
     [20.25, 15.25],
     [40.25, 25.25],
     [30.25, 20.25],
   ]) {
     const want = 5 + (x - 30) * Math.tan((10 * Math.PI) / 180) + (y - 20) * Math.tan((-5 * Math.PI) / 180);
-    expect(at(tilted, x, y)).toBeCloseTo(want, 4);
+    expect(at(sloped, x, y)).toBeCloseTo(want, 4);
   }
-  const faded = renderLayer({ ...flat, fade: 4 }, {}, board);
+  const thinned = renderLayer({ ...flat, thin: 4 }, {}, board);
   const weight = (x: number, y: number) => {
-    const w = faded.window;
-    return faded.weight![
+    const w = thinned.window;
+    return thinned.weight![
       (Math.round((y - board.originY) / 0.5) - w.j) * w.width + Math.round((x - board.originX) / 0.5) - w.i
     ];
   };

@@ -1,15 +1,17 @@
+import type { Layer, SeenLayer } from '../doc/layer';
 import { distanceInside } from '../field/distance';
 import { AIR, type Grid } from '../field/height-field';
 import { type Affine, invertAffine, type Polygon } from '../outline/polygon';
 import { outlinePolygon, workEdge } from '../outline/shapes';
+import { turnedGrid, turnedRows } from '../setup/frame';
 import type { HeightImage } from '../sources/height-image';
 import type { Mesh } from '../sources/mesh';
 import { copiesOf } from './copies';
-import type { Layer } from './layer';
 import { maskOf } from './mask';
 import { meshPiece, type Raster } from './mesh-piece';
 import { picturePiece } from './picture-piece';
 import { polygonPiece } from './polygon-piece';
+import type { Rendered } from './rendered';
 import { frameOf, joinWindows, type Piece, type Window, windowGrid } from './window';
 
 /** What a layer's source holds when it is read: a file's mesh or toned image, a mesh's picture from above, or words' outlines. */
@@ -18,21 +20,6 @@ export interface Content {
   image?: HeightImage;
   raster?: Raster;
   polygon?: Polygon;
-}
-
-/** A layer on the board's grid, only where it is. */
-export interface Rendered {
-  window: Window;
-  /** Heights over its own foot, mm; AIR where it has nothing. */
-  heights: Float32Array;
-  /** How much of it counts, 0..1; null where it is all or nothing. */
-  weight: Float32Array | null;
-  /** 1 where a mesh lies under its own base plane; null when nothing does. */
-  below: Uint8Array | null;
-  /** Share of a mesh's plan under its base plane. */
-  lostPlan: number;
-  /** Places of a mesh thinner than a cell. */
-  thinCells: number;
 }
 
 /** The layer's own outline in its own frame, when it is made of one. */
@@ -74,32 +61,37 @@ function gather(pieces: Piece[]): Piece {
 }
 
 /** The slopes of a layer over one of its copies: what is added at a place of the board. */
-function tiltOf(l: Layer, frame: Affine): ((x: number, y: number) => number) | null {
-  if (l.tilt.x === 0 && l.tilt.y === 0) return null;
+function slopeOf(l: Layer, frame: Affine): ((x: number, y: number) => number) | null {
+  if (l.slope.x === 0 && l.slope.y === 0) return null;
   const [a, b, c, d, e, f] = invertAffine(frame);
-  const tx = Math.tan((l.tilt.x * Math.PI) / 180);
-  const ty = Math.tan((l.tilt.y * Math.PI) / 180);
+  const tx = Math.tan((l.slope.x * Math.PI) / 180);
+  const ty = Math.tan((l.slope.y * Math.PI) / 180);
   return (x, y) => (a * x + c * y + e) * tx + (b * x + d * y + f) * ty;
 }
 
 /**
- * A layer on the board's grid: each of its copies turned, mirrored, scaled and placed, heights 0..rise over its foot, tilted,
- * masked, with its weight fading towards its edge.
+ * A layer on the board's grid: each of its copies turned, mirrored, scaled and placed, heights 0..rise over its foot, sloped,
+ * masked, thinned towards its edge.
  * @param other the rendered layer that its mask names, if it names one
  */
-export function renderLayer(l: Layer, content: Content, grid: Grid, other: Rendered | null = null): Rendered {
+export function renderLayer(l: SeenLayer, content: Content, grid: Grid, other: Rendered | null = null): Rendered {
+  const { turnedIn, ...own } = l;
+  if (turnedIn !== undefined) {
+    const r = renderLayer(own, content, turnedGrid(grid, turnedIn), other && turnRendered(other, grid.width));
+    return turnRendered(r, grid.width);
+  }
   const polygon = polygonOf(l, content);
   const pieces = copiesOf(l.copies).map((c) => {
     const frame = frameOf(l, c);
     const p = pieceOf(l, content, frame, grid, polygon);
     const h = p.heights;
     if (l.invert) for (let k = 0; k < h.length; k++) if (h[k] !== AIR) h[k] = l.rise - h[k];
-    const tilt = tiltOf(l, frame);
-    if (tilt) {
+    const slope = slopeOf(l, frame);
+    if (slope) {
       const g = windowGrid(grid, p.window);
       for (let k = 0; k < h.length; k++) {
         if (h[k] !== AIR)
-          h[k] += tilt(g.originX + (k % g.width) * g.cell, g.originY + Math.floor(k / g.width) * g.cell);
+          h[k] += slope(g.originX + (k % g.width) * g.cell, g.originY + Math.floor(k / g.width) * g.cell);
       }
     }
     return p;
@@ -114,10 +106,10 @@ export function renderLayer(l: Layer, content: Content, grid: Grid, other: Rende
     }
   }
   let weight: Float32Array | null = null;
-  if (l.fade > 0 && heights.length > 0) {
+  if (l.thin > 0 && heights.length > 0) {
     weight = edge && !mask ? edge : edgeDistance(heights, window, grid.cell);
     for (let k = 0; k < weight.length; k++) {
-      const t = Math.min(1, weight[k] / l.fade);
+      const t = Math.min(1, weight[k] / l.thin);
       weight[k] = t * t * (3 - 2 * t);
     }
   }
@@ -132,6 +124,18 @@ export function renderLayer(l: Layer, content: Content, grid: Grid, other: Rende
     below: lost > 0 ? below : null,
     lostPlan: lost > 0 ? lost / (lost + covered) : 0,
     thinCells,
+  };
+}
+
+/** A rendered layer as it is seen from the board's other side, on a grid of `width` cells in a row. */
+function turnRendered(r: Rendered, width: number): Rendered {
+  const { window: w, heights, weight, below } = r;
+  return {
+    ...r,
+    window: { ...w, i: width - w.i - w.width },
+    heights: turnedRows(heights, w.width),
+    weight: weight && turnedRows(weight, w.width),
+    below: below && turnedRows(below, w.width),
   };
 }
 

@@ -1,14 +1,14 @@
 import { expect, test } from 'vitest';
+import type { Layer } from '../doc/layer';
+import { WHOLE_PIECE } from '../doc/outline-ref';
 import { ringArea } from '../field/contours';
 import { boardGrid } from '../field/height-field';
-
 import { type Polygon, polygonBounds } from '../outline/polygon';
 import { joinPolygons, offsetPolygon, smoothPolygon } from '../outline/union';
-import type { Layer } from './layer';
 import { shapeOf, strokesOf } from './made-shape';
 import { newShape } from './new-layer';
 import { renderLayer } from './render';
-import { joinSilhouettes, outlineOf, type Shown, WHOLE_PIECE } from './silhouette';
+import { joinSilhouettes, outlineOf, type Shown } from './silhouette';
 import { middleLines, traceOutlines } from './trace';
 
 const grid = boardGrid(120, 80, 0.2);

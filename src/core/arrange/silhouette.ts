@@ -1,9 +1,9 @@
-import { z } from 'zod';
+import type { Layer, SeenLayer } from '../doc/layer';
+import type { OutlineRef } from '../doc/outline-ref';
 import { contourRings, ringArea, simplifyRing } from '../field/contours';
 import { AIR, type Grid } from '../field/height-field';
 import { applyAffine, type Polygon } from '../outline/polygon';
 import {
-  CORNERS,
   dropHoles,
   evenRings,
   type Joining,
@@ -13,29 +13,10 @@ import {
   unionRings,
 } from '../outline/union';
 import { copiesOf } from './copies';
-import type { Layer } from './layer';
-import type { Content, Rendered } from './render';
+import type { Content } from './render';
 import { polygonOf } from './render';
+import type { Rendered } from './rendered';
 import { frameOf, windowGrid } from './window';
-
-/** An outline that follows from layers. Lengths in mm. */
-export const outlineRefSchema = z.object({
-  /** Layers whose silhouettes together are meant; null means the whole piece. */
-  of: z.array(z.string().min(1).max(64)).min(1).max(300).nullable(),
-  /** Layers whose silhouettes are taken out of it. */
-  less: z.array(z.string().min(1).max(64)).max(300),
-  /** Whether openings in it count. */
-  holes: z.boolean(),
-  /** How much larger it is all around, and whether its corners then are round or run out to a point. */
-  grow: z.number().finite().min(-500).max(500),
-  corner: z.enum(CORNERS),
-  /** Bumps and notches narrower than twice this are taken off. */
-  smooth: z.number().finite().min(0).max(100),
-});
-export type OutlineRef = z.infer<typeof outlineRefSchema>;
-
-/** The whole piece's outline as it is. */
-export const WHOLE_PIECE: OutlineRef = { of: null, less: [], holes: false, grow: 0, corner: 'round', smooth: 0 };
 
 /** Furthest that arcs of offsets lie from true ones, mm. */
 export const OUTLINE_TOLERANCE = 0.002;
@@ -44,7 +25,7 @@ const WANDER = 0.6;
 
 /** What a layer is, to have its silhouette taken. */
 export interface Shown {
-  layer: Layer;
+  layer: SeenLayer;
   content: Content;
   rendered: Rendered;
 }
@@ -72,15 +53,31 @@ export function copiesAsOne(l: Layer, local: Polygon): Polygon {
 
 /** The silhouette of one layer: its own outline where it is made of one, else traced around its cells. */
 function silhouetteOfOne({ layer, content, rendered }: Shown, grid: Grid): Polygon {
+  const { turnedIn } = layer;
   const local = layer.mask.kind === 'none' ? polygonOf(layer, content) : null;
-  if (local) return copiesAsOne(layer, local);
+  if (local) {
+    const rings = copiesAsOne(layer, local);
+    return turnedIn === undefined ? rings : turnPolygon(rings, turnedIn);
+  }
   const { heights, weight } = rendered;
   return traceCells((k) => heights[k] !== AIR && (weight === null || weight[k] > 0), windowGrid(grid, rendered.window));
 }
 
+/** Rings as they are seen from the other side of a board of that width; their inside stays at the left. */
+function turnPolygon(rings: Polygon, width: number): Polygon {
+  return rings.map((r) => {
+    const out = new Float64Array(r.length);
+    for (let i = 0, q = r.length - 2; i < r.length; i += 2, q -= 2) {
+      out[i] = width - r[q];
+      out[i + 1] = r[q + 1];
+    }
+    return out;
+  });
+}
+
 /** Whether a layer adds to the piece's outline. */
 export function addsToOutline(l: Layer, mode: 'raised' | 'sunk'): boolean {
-  return !l.hidden && (mode === 'sunk' || l.join === 'stack' || l.join === 'highest' || l.join === 'fade');
+  return !l.hidden && (mode === 'sunk' || l.join === 'stack' || l.join === 'highest' || l.join === 'blend');
 }
 
 /** How the outlines of several layers become one: all of them, the lowest without the others, or what they share. */

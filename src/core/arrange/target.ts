@@ -1,6 +1,6 @@
+import type { Area } from '../doc/pass-parts';
 import { distanceInside, distanceOutside } from '../field/distance';
 import { type Grid, type HeightField, makeField } from '../field/height-field';
-import type { Area } from '../plan/pass';
 import type { CellsWithin } from './cells-within';
 
 /** What a cell of the mask says: the target must be met, the board's own surface must stay, anything may remain. */
@@ -83,8 +83,7 @@ export interface Region {
 export function inRegion(
   { area, trench, within }: Region,
   mode: 'raised' | 'sunk',
-  x: number,
-  y: number,
+  { x, y }: { x: number; y: number },
   outside: number,
   wider = 0,
 ): boolean {
@@ -132,7 +131,7 @@ export function buildTarget(input: TargetInput): Target {
       let cut = false;
       let open = false;
       for (const r of regions) {
-        if (!inRegion(r, mode, x, y, outside[k]) && !(r === widest && frail(i, j, k))) continue;
+        if (!inRegion(r, mode, { x, y }, outside[k]) && !(r === widest && frail(i, j, k))) continue;
         open = true;
         if (inside[k] || r.area.kind !== 'relief') cut = true;
       }

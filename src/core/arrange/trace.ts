@@ -4,7 +4,7 @@ import type { Drawn } from '../outline/flatten';
 import { medialAxis, thinChain } from '../outline/medial';
 import type { Polygon } from '../outline/polygon';
 import { evenRings } from '../outline/union';
-import type { Rendered } from './render';
+import type { Rendered } from './rendered';
 import { traceCells } from './silhouette';
 import { windowGrid } from './window';
 

@@ -1,6 +1,6 @@
+import type { Layer } from '../doc/layer';
 import type { Grid } from '../field/height-field';
 import { type Affine, placing } from '../outline/polygon';
-import type { Layer } from './layer';
 
 /** A window of a grid: its first cell, and how many. */
 export interface Window {
@@ -48,7 +48,7 @@ export function boxIn([a, b, c, d, e, f]: Affine, x: number, y: number) {
   return { x0: e - w, y0: f - h, x1: e + w, y1: f + h };
 }
 
-/** One copy of a layer on a window of the grid, before tilt and mask. */
+/** One copy of a layer on a window of the grid, before slope and mask. */
 export interface Piece {
   window: Window;
   heights: Float32Array;

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
+import { DRAWER } from '../doc/defaults';
 import { makeField } from '../field/height-field';
 import { removeStock } from '../kernels/stock-removal';
-import { DRAWER } from '../plan/defaults';
 import { chipLoad, cutterSchema, profileHeight, profileOf, scallop } from './cutter';
 
 // Scallop height of parallel ball passes on a plane, h = R - sqrt(R^2 - (s/2)^2): any machining handbook. The trade

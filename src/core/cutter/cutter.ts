@@ -8,6 +8,9 @@ export const DRILLS = 0.05;
 export const CUTTER_SHAPES = ['endmill', 'ball', 'bullnose', 'tapered-ball', 'v', 'drill'] as const;
 export type CutterShape = (typeof CUTTER_SHAPES)[number];
 
+/** Which way the flutes turn: lifting chips, pressing them down, both from the middle, or neither. */
+export const HELICES = ['up', 'down', 'compression', 'straight'] as const;
+
 /** A bit as the cutter drawer holds it. Lengths in mm, angles in degrees, feeds in mm/min. */
 export const cutterSchema = z
   .object({
@@ -35,6 +38,12 @@ export const cutterSchema = z
     maxStepdown: positive,
     /** Deepest straight plunge into solid material; 0 for a bit that does not cut at its centre. */
     maxPlungeDepth: z.number().finite().min(0),
+    helix: z.enum(HELICES),
+    cutsAtCentre: z.boolean(),
+    /** What a new one costs, in the shop's own money; null when it is not known. */
+    price: z.number().finite().min(0).nullable(),
+    /** Programs that it has cut. */
+    runs: z.number().int().min(0),
   })
   .superRefine((c, ctx) => {
     const bad = (path: string, message: string) => ctx.addIssue({ code: 'custom', path: [path], message });
@@ -122,6 +131,11 @@ export function tipRadius(c: Cutter): number {
   if (c.shape === 'tapered-ball') return c.tipDiameter / 2;
   if (c.shape === 'bullnose') return c.cornerRadius;
   return 0;
+}
+
+/** Radius that decides how finely a cutter is planned, mm: of the tip; a point has none to speak of and counts as a 1.6 mm ball. */
+export function planningRadius(c: Cutter): number {
+  return c.shape === 'tapered-ball' ? c.tipDiameter / 2 : c.shape === 'v' ? 0.8 : c.diameter / 2;
 }
 
 /** Width that stepover shares are taken of: the diameter, or the tip's for a tapered ball (trade handbook, section 3). */

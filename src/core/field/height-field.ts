@@ -37,6 +37,26 @@ export function boardGrid(x: number, y: number, cell: number): Grid {
   return { width, height, cell, originX: cell / 2, originY: cell / 2 };
 }
 
+/** Middle of the k-th cell of a grid, mm. */
+export function cellPlace(g: Grid, k: number): { x: number; y: number } {
+  const i = k % g.width;
+  return { x: g.originX + i * g.cell, y: g.originY + ((k - i) / g.width) * g.cell };
+}
+
+/** The cell of a grid that a place lies in; -1 beyond its edge. */
+export function cellAt(g: Grid, x: number, y: number): number {
+  const i = Math.round((x - g.originX) / g.cell);
+  const j = Math.round((y - g.originY) / g.cell);
+  return i < 0 || j < 0 || i >= g.width || j >= g.height ? -1 : j * g.width + i;
+}
+
+/** The cell of a grid nearest to a place. */
+export function nearestCell(g: Grid, x: number, y: number): number {
+  const i = Math.min(g.width - 1, Math.max(0, Math.round((x - g.originX) / g.cell)));
+  const j = Math.min(g.height - 1, Math.max(0, Math.round((y - g.originY) / g.cell)));
+  return j * g.width + i;
+}
+
 /** The field with `n` more cells of `value` on every side. */
 export function padField(f: HeightField, n: number, value: number): HeightField {
   const out = makeField(

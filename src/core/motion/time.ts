@@ -1,4 +1,4 @@
-import type { Machine } from '../plan/job';
+import type { Machine } from '../doc/machine';
 
 export interface MotionTime {
   /** Seconds by the look-ahead model. */

@@ -1,18 +1,23 @@
 import type { Groove } from '../arrange/grooves';
-import type { OutlineRef } from '../arrange/silhouette';
 import type { Target } from '../arrange/target';
 import { MASK } from '../arrange/target';
 import { type Cutter, profileOf } from '../cutter/cutter';
+import type { OutlineRef } from '../doc/outline-ref';
+import type { Heights } from '../doc/setup';
 import { AIR, type HeightField, makeField, padField, poolField } from '../field/height-field';
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/stock-removal';
 import type { Path } from '../motion/path';
 import type { Polygon } from '../outline/polygon';
 
-/** Height above the board's top for moves that begin and end a pass, mm. */
-export const SAFE_HEIGHT = 5;
-/** Height kept over the highest material under a move between areas, mm. */
-export const CLEARANCE = 1;
+/** A bit on its way: what it has done so far, and what it may do. */
+export interface Tool {
+  path: Path;
+  cutter: Cutter;
+  heights: Heights;
+  /** Highest stock under the cutter, as it stood before the way that is being made. */
+  clear: HeightField;
+}
 
 /** What the passes of a job share while they are planned, one after the other. */
 export interface PassContext {
@@ -31,6 +36,7 @@ export interface PassContext {
   outline(ref: OutlineRef): Promise<Polygon>;
   board: { x: number; y: number; thickness: number };
   mode: 'raised' | 'sunk';
+  heights: Heights;
   host: KernelHost;
 }
 
@@ -38,15 +44,13 @@ const STOCK_FACTOR = 2;
 /** Air around the board in the stock grid, mm: wider than any cutter's radius and overrun. */
 const STOCK_PAD = 30;
 
+/** What a context is made of; what V bits cut and outlines may be left out where no pass asks for them. */
+export type ContextInput = Pick<PassContext, 'target' | 'board' | 'mode' | 'heights' | 'host'> &
+  Partial<Pick<PassContext, 'grooves' | 'outline'>>;
+
 /** The context before the first pass: a whole board. */
-export function makeContext(
-  target: Target,
-  board: { x: number; y: number; thickness: number },
-  mode: 'raised' | 'sunk',
-  host: KernelHost,
-  shapes: Pick<PassContext, 'grooves' | 'outline'> = { grooves: async () => [], outline: async () => [] },
-): PassContext {
-  const { field, mask } = target;
+export function makeContext(input: ContextInput): PassContext {
+  const { field, mask } = input.target;
   const planning = makeField(field);
   planning.data.set(field.data);
   const { width, height } = field;
@@ -61,15 +65,13 @@ export function makeContext(
   const coarse = poolField(makeField(field, 0), STOCK_FACTOR, 'max');
   const stock = padField(coarse, Math.ceil(STOCK_PAD / coarse.cell), AIR);
   return {
-    target,
+    grooves: async () => [],
+    outline: async () => [],
+    ...input,
     planning,
     stock,
     worked: false,
     cleared: new Uint8Array(field.data.length),
-    ...shapes,
-    board,
-    mode,
-    host,
   };
 }
 

@@ -1,13 +1,15 @@
 import { expect, test } from 'vitest';
 import { buildTarget, MASK } from '../arrange/target';
+import { DRAWER } from '../doc/defaults';
 import { AIR, boardGrid, type HeightField, makeField } from '../field/height-field';
 import { localHost } from '../kernels/host';
-import { DRAWER } from '../plan/defaults';
-import type { FinishPass, RoughPass } from '../plan/pass';
+import { HEIGHTS } from '../plan/plan-test-kit';
 import { makeContext } from './context';
-import { planFinish } from './finish';
-import { roughLevels } from './levels';
-import { planRough } from './rough';
+import { planFinish } from './finish/plan';
+import type { FinishPass } from './finish/schema';
+import { roughLevels } from './rough/levels';
+import { planRough } from './rough/plan';
+import type { RoughPass } from './rough/schema';
 
 const endmill = DRAWER.find((c) => c.id === 'em6')!;
 const ball = DRAWER.find((c) => c.id === 'ball3')!;
@@ -53,7 +55,7 @@ function mound(mode: 'raised' | 'sunk' = 'raised') {
     drop: 0,
     regions: [region(mode === 'raised' ? 9.525 : 0)],
   });
-  return makeContext(target, { x: 80, y: 60, thickness: 20 }, mode, localHost);
+  return makeContext({ target, board: { x: 80, y: 60, thickness: 20 }, mode, heights: HEIGHTS, host: localHost });
 }
 
 test('levels pass through large flats, in even steps of at most the stepdown', () => {

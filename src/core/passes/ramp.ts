@@ -1,6 +1,5 @@
-import type { Cutter } from '../cutter/cutter';
-import type { Path } from '../motion/path';
 import { sinkingFeed } from '../motion/path';
+import type { Tool } from './context';
 
 const rad = Math.PI / 180;
 
@@ -25,6 +24,13 @@ function headOf(points: Float64Array, reach: number): Float64Array {
   return Float64Array.from(out);
 }
 
+/** How a ramp goes: around a ring or to and fro, from which height, how steeply (degrees). */
+export interface Ramp {
+  closed: boolean;
+  from: number;
+  angle: number;
+}
+
 /**
  * Enters solid material along the path that is about to be cut, sinking at `angle` degrees from `from` until the tip is
  * on the path: round and round a ring (a helix on a small one), to and fro over the first stretch of an open line. The
@@ -33,12 +39,9 @@ function headOf(points: Float64Array, reach: number): Float64Array {
  * @returns index of the ring's point where the ramp ended; 0 for an open line
  */
 export function rampOnto(
-  path: Path,
+  { path, cutter }: Pick<Tool, 'path' | 'cutter'>,
   points: Float64Array,
-  closed: boolean,
-  from: number,
-  angle: number,
-  cutter: Cutter,
+  { closed, from, angle }: Ramp,
 ): number {
   const slope = Math.tan(angle * rad);
   const line = closed ? points : headOf(points, Math.max(4 * cutter.diameter, 10));

@@ -1,6 +1,5 @@
 import { distanceOutside } from '../field/distance';
 import { AIR, cropField, type Grid, type HeightField } from '../field/height-field';
-import type { Level } from './clear-level';
 import { clearHeights, type PassContext } from './context';
 
 /**
@@ -21,7 +20,7 @@ export function stockUnder(ctx: PassContext, R: number, grid: Grid): Promise<Hei
 }
 
 /** The stock under the bit at a cell of a grid; AIR beyond the board. */
-function stockAt(k: number, grid: Level['grid'], clear: Level['clear']): number {
+function stockAt(k: number, grid: Grid, clear: HeightField): number {
   const i = Math.round((grid.originX + (k % grid.width) * grid.cell - clear.originX) / clear.cell);
   const j = Math.round((grid.originY + Math.floor(k / grid.width) * grid.cell - clear.originY) / clear.cell);
   if (i < 0 || j < 0 || i >= clear.width || j >= clear.height) return AIR;
@@ -29,20 +28,14 @@ function stockAt(k: number, grid: Level['grid'], clear: Level['clear']): number 
 }
 
 /** Highest stock under the bit anywhere that its tip may be. */
-export function highestOver(tip: Uint8Array, grid: Level['grid'], clear: Level['clear']): number {
+export function highestOver(tip: Uint8Array, grid: Grid, clear: HeightField): number {
   let high = AIR;
   for (let k = 0; k < tip.length; k++) if (tip[k]) high = Math.max(high, stockAt(k, grid, clear));
   return high;
 }
 
 /** Where the tip may be and stands on stock higher than z, and `around` mm more, so that no sliver is left for the next level. */
-export function standing(
-  tip: Uint8Array,
-  grid: Level['grid'],
-  clear: Level['clear'],
-  z: number,
-  around: number,
-): Uint8Array {
+export function standing(tip: Uint8Array, grid: Grid, clear: HeightField, z: number, around: number): Uint8Array {
   const out = new Uint8Array(tip.length);
   let all = 0;
   let high = 0;

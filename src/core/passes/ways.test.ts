@@ -2,13 +2,14 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { MASK, type Target } from '../arrange/target';
 import { type Cutter, profileHeight, profileOf } from '../cutter/cutter';
+import { DRAWER } from '../doc/defaults';
 import { AIR, boardGrid, makeField } from '../field/height-field';
 import { localHost } from '../kernels/host';
 import { removeStock, SEGMENT } from '../kernels/stock-removal';
 import { Path } from '../motion/path';
-import { DRAWER } from '../plan/defaults';
+import { HEIGHTS } from '../plan/plan-test-kit';
 import { makeContext } from './context';
-import { lowestTip } from './lowest-tip';
+import { lowestTip } from './letter/lowest-tip';
 import { rampOnto } from './ramp';
 import { cutSlots } from './slots';
 import { highestOver, standing } from './standing';
@@ -62,7 +63,7 @@ test('a ramp onto a ring ends on it, never steeper than its angle, never below i
         );
         const path = new Path();
         path.rapid(points[0], points[1], 5);
-        const end = rampOnto(path, points, true, 0, angle, bit('em6'));
+        const end = rampOnto({ path, cutter: bit('em6') }, points, { closed: true, from: 0, angle });
         expect(path.z).toBeCloseTo(-deep, 9);
         expect(Math.hypot(path.x - points[3 * end], path.y - points[3 * end + 1])).toBeLessThan(1e-9);
         const d = path.data;
@@ -170,7 +171,13 @@ test('before the first pass the whole board stands, and nothing has been worked 
   const field = makeField(boardGrid(30, 20, 0.5), -2);
   const n = field.data.length;
   const target: Target = { field, mask: new Uint8Array(n).fill(MASK.cut), outside: new Float32Array(n), ground: -2 };
-  const ctx = makeContext(target, { x: 30, y: 20, thickness: 15 }, 'raised', localHost);
+  const ctx = makeContext({
+    target,
+    board: { x: 30, y: 20, thickness: 15 },
+    mode: 'raised',
+    heights: HEIGHTS,
+    host: localHost,
+  });
   expect(ctx.worked).toBe(false);
   expect(ctx.cleared.includes(1)).toBe(false);
   const inner = ctx.stock.data.filter((v) => v !== AIR);

@@ -1,15 +1,15 @@
 import { compose, emptySurface, opOf, type SurfaceFacts, surfaceFacts } from '../arrange/compose';
 import { renderKey } from '../arrange/engine';
-import type { Layer } from '../arrange/layer';
-import { type Content, type Rendered, renderLayer } from '../arrange/render';
+import { type Content, renderLayer } from '../arrange/render';
+import type { Rendered } from '../arrange/rendered';
 import type { Shown } from '../arrange/silhouette';
 import type { Window } from '../arrange/window';
+import type { Layer, SeenLayer } from '../doc/layer';
+import { layersNamed } from '../doc/pass';
 import type { Grid } from '../field/height-field';
-import type { Job } from './job';
-import type { PlanEnvironment } from './stage';
-
-/** Raised when what a stage computes from the same input changes, so that stored results are not taken for new ones. */
-export const VERSION = 8;
+import type { LayerSeen } from '../proof/checks/rule';
+import { type SetupView, seenLayers } from '../setup/view';
+import type { RunStage } from './stage';
 
 /** What is known of a layer's content besides its heights. */
 export interface ContentFacts {
@@ -24,42 +24,56 @@ export interface ContentFacts {
 export type LoadContent = (l: Layer) => Promise<{ content: Content; facts: ContentFacts }>;
 
 type LayerMeta = ContentFacts & { window: Window; lostPlan: number; thinCells: number };
-
-export interface LayerFacts extends ContentFacts {
-  id: string;
-  lostPlan: number;
-  thinCells: number;
+interface RenderedLayer {
+  key: string;
+  r: Rendered;
+  facts: LayerSeen & ContentFacts;
 }
 
-/** The composite of a job's layers on the board's grid; a layer is rendered again only when something of it has changed. */
-export async function composeJob(
-  job: Pick<Job, 'layers' | 'seat'>,
-  grid: Grid,
-  load: LoadContent,
-  env: Pick<PlanEnvironment, 'stage'>,
-) {
-  const rendered = new Map<string, { key: string; r: Rendered; facts: LayerFacts }>();
-  const render = async (l: Layer, depth = 0): Promise<{ key: string; r: Rendered; facts: LayerFacts }> => {
-    const had = rendered.get(l.id);
-    if (had) return had;
+/** What a setup's layers need to be composed. */
+export type Composing = Pick<SetupView, 'layers' | 'seat' | 'passes' | 'board' | 'setup'>;
+
+/** Deepest that masks of masked layers are followed. */
+const MASKS = 4;
+
+/** Renders the layers that a setup sees, each once; a layer is rendered anew only when something of it has changed. */
+class LayerRenderer {
+  private readonly rendered = new Map<string, Promise<RenderedLayer>>();
+
+  constructor(
+    private readonly all: SeenLayer[],
+    private readonly grid: Grid,
+    private readonly load: LoadContent,
+    private readonly stage: RunStage,
+  ) {}
+
+  render(l: SeenLayer, depth = 0): Promise<RenderedLayer> {
+    // A layer under fewer masks is another one: what is rendered at the bottom of a ring of masks is not kept for the top.
+    const name = `${l.id}|${depth}`;
+    let made = this.rendered.get(name);
+    if (!made) {
+      made = this.make(l, depth);
+      this.rendered.set(name, made);
+    }
+    return made;
+  }
+
+  private async make(l: SeenLayer, depth: number): Promise<RenderedLayer> {
     const { mask } = l;
-    const named = mask.kind === 'layer' ? job.layers.find((o) => o.id === mask.layer && o.id !== l.id) : undefined;
-    const other = named && depth < 4 ? (await render(named, depth + 1)).r : null;
-    const { key, result } = await env.stage<LayerMeta>(
-      'layer',
-      { VERSION, layer: renderKey(l, job.layers), grid },
-      async () => {
-        const { content, facts } = await load(l);
-        const r = renderLayer(l, content, grid, other);
-        const { window, lostPlan, thinCells } = r;
-        const arrays: Record<string, Float32Array | Uint8Array> = { heights: r.heights };
-        if (r.weight) arrays.weight = r.weight;
-        if (r.below) arrays.below = r.below;
-        return { meta: { ...facts, window, lostPlan, thinCells }, arrays };
-      },
-    );
+    const named = mask.kind === 'layer' ? this.all.find((o) => o.id === mask.layer && o.id !== l.id) : undefined;
+    const other = named && depth < MASKS ? (await this.render(named, depth + 1)).r : null;
+    const input = { layer: renderKey(l, this.all, depth), grid: this.grid };
+    const { key, result } = await this.stage<LayerMeta>('layer', input, async () => {
+      const { content, facts } = await this.load(l);
+      const r = renderLayer(l, content, this.grid, other);
+      const { window, lostPlan, thinCells } = r;
+      const arrays: Record<string, Float32Array | Uint8Array> = { heights: r.heights };
+      if (r.weight) arrays.weight = r.weight;
+      if (r.below) arrays.below = r.below;
+      return { meta: { ...facts, window, lostPlan, thinCells }, arrays };
+    });
     const { window, lostPlan, thinCells, ...facts } = result.meta;
-    const out = {
+    return {
       key,
       r: {
         window,
@@ -71,37 +85,43 @@ export async function composeJob(
       },
       facts: { ...facts, id: l.id, lostPlan, thinCells },
     };
-    rendered.set(l.id, out);
-    return out;
-  };
-  const shown = job.layers.filter((l) => !l.hidden);
-  const parts: ({ l: Layer } & Awaited<ReturnType<typeof render>>)[] = [];
-  for (const l of shown) parts.push({ l, ...(await render(l)) });
-  const input = { VERSION, seat: job.seat, grid, ops: parts.map(({ l, key }) => [key, l.join, l.lift, l.amount]) };
-  const made = await env.stage<SurfaceFacts>('composite', input, async () => {
+  }
+}
+
+/** The composite of a setup's layers on a grid. */
+export async function composeJob(view: Composing, grid: Grid, load: LoadContent, stage: RunStage) {
+  const all = seenLayers(view);
+  const renderer = new LayerRenderer(all, grid, load, stage);
+  const parts: ({ l: SeenLayer } & RenderedLayer)[] = [];
+  for (const l of all) if (!l.hidden) parts.push({ l, ...(await renderer.render(l)) });
+  const ops = parts.map(({ l, key }) => [key, l.join, l.lift, l.amount]);
+  const made = await stage<SurfaceFacts>('composite', { seat: view.seat, grid, ops }, async () => {
     const s = emptySurface(grid);
     compose(
       s,
       parts.map(({ l, r }) => opOf(l, r)),
-      job.seat,
+      view.seat,
       { i: 0, j: 0, width: grid.width, height: grid.height },
     );
     return { meta: surfaceFacts(s), arrays: { z: s.z, cover: s.cover } };
   });
+  const shownOf = async (l: SeenLayer, r: Rendered): Promise<Shown> => {
+    // Files are traced around their cells: their content is not read again for it.
+    const outlined = l.source.kind === 'words' || l.source.kind === 'shape';
+    return { layer: l, rendered: r, content: outlined ? (await load(l)).content : {} };
+  };
   return {
     key: made.key,
     facts: made.result.meta,
     z: made.result.arrays.z as Float32Array,
     cover: made.result.arrays.cover as Uint8Array,
     layers: parts.map((p) => p.facts),
-    /** The layers with what their silhouettes are taken from. */
-    shown: (): Promise<Shown[]> =>
-      Promise.all(
-        parts.map(async ({ l, r }) => {
-          // Files are traced around their cells: their content is not read again for it.
-          const outlined = l.source.kind === 'words' || l.source.kind === 'shape';
-          return { layer: l, rendered: r, content: outlined ? (await load(l)).content : {} };
-        }),
-      ),
+    /** The layers with what their silhouettes are taken from, and those of other setups that passes name. */
+    shown: async (): Promise<Shown[]> => {
+      const named = new Set(view.passes.flatMap(layersNamed));
+      const others = all.slice(view.layers.length).filter((l) => named.has(l.id));
+      const seen = await Promise.all(others.map(async (l) => shownOf(l, (await renderer.render(l)).r)));
+      return [...(await Promise.all(parts.map(({ l, r }) => shownOf(l, r)))), ...seen];
+    },
   };
 }

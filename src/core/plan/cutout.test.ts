@@ -1,20 +1,20 @@
 import { expect, test } from 'vitest';
 import { newShape } from '../arrange/new-layer';
 import type { Cutter } from '../cutter/cutter';
-import { cutoutDepths } from '../passes/cutout';
-import { DRAWER, HOBBY_MACHINE } from './defaults';
-import { type Job, jobSchema } from './job';
-import { orderProblem } from './order';
-import type { CutoutPass } from './pass';
-import { errorsOf, planShapes } from './plan-test-kit';
-import { plainJob, proposeCutout } from './propose';
+import { DRAWER, HOBBY_MACHINE, materialNamed } from '../doc/defaults';
+import { cutoutDepths } from '../passes/cutout/plan';
+import type { CutoutPass } from '../passes/cutout/schema';
+import { orderProblem } from '../passes/order';
+import type { SetupView } from '../setup/view';
+import { cutoutFacts } from './plan-passes';
+import { errorsOf, plainSetup, planShapes, proposed, wrongIn } from './plan-test-kit';
 
 const mill: Cutter = DRAWER.find((c) => c.id === 'em6')!;
 const ball: Cutter = DRAWER.find((c) => c.id === 'ball6')!;
 /** A rounded panel of 80 x 50, 6 mm high, in a board of 19. */
-function panel(change: (p: CutoutPass, j: Job) => void = () => {}): Job {
-  const board = { x: 120, y: 90, thickness: 19, material: 'maple' };
-  const job = plainJob({ name: 'Panel', order: '', machine: HOBBY_MACHINE, rough: mill, finish: ball, board });
+function panel(change: (p: CutoutPass, j: SetupView) => void = () => {}): SetupView {
+  const board = { x: 120, y: 90, thickness: 19, material: materialNamed('maple') };
+  const job = plainSetup({ name: 'Panel', order: '', machine: HOBBY_MACHINE, rough: mill, finish: ball, board });
   job.layers = [
     {
       ...newShape('panel', 'panel', { kind: 'rounded', radius: 12 }, { kind: 'flat' }, board),
@@ -23,7 +23,7 @@ function panel(change: (p: CutoutPass, j: Job) => void = () => {}): Job {
     },
   ];
   job.cell = 0.2;
-  const cutout = proposeCutout(job, mill);
+  const cutout = proposed('cutout', job, mill);
   change(cutout, job);
   job.passes.push(cutout);
   return job;
@@ -43,7 +43,7 @@ test('the cut-out leaves the piece joined by its tabs alone, each of the section
     // On the straight runs: the corners' roundings begin 12 mm from the panel's corners.
     expect(Math.abs(t.x - 60) < 28 || Math.abs(t.y - 45) < 13).toBe(true);
   }
-  const facts = plan.summary.passes.find((p) => p.kind === 'cutout')!.cutout!;
+  const facts = cutoutFacts(plan.summary.passes.find((p) => p.kind === 'cutout'))!;
   // The trench is open: all of it to within what roughing and the ball leave standing there.
   expect(facts.start).toBeLessThan(-4);
   expect(facts.start).toBeGreaterThan(-6.1);
@@ -57,7 +57,7 @@ test('the cut-out leaves the piece joined by its tabs alone, each of the section
 
 test('depths add up to the board, and laps are counted from the stepdown', () => {
   // Common practice, no source: started 0.75 in down in a 1 in board, 0.25 in is left; passes = ceil(depth / stepdown).
-  const pass = { ...proposeCutout(panel(), mill), into: 0, floor: 0, stepdown: 3.175 };
+  const pass = { ...proposed('cutout', panel(), mill), into: 0, floor: 0, stepdown: 3.175 };
   const d = cutoutDepths(pass, 25.4, -19.05);
   expect(d.bottom).toBe(-25.4);
   expect(-19.05 - d.bottom).toBeCloseTo(6.35, 9);
@@ -69,7 +69,7 @@ test('depths add up to the board, and laps are counted from the stepdown', () =>
   expect(two).toMatchObject({ floor: -25.4 + 0.8, bottom: -25.4, levels: 2, tabTop: -19.05 });
 });
 
-test.each<[string, (p: CutoutPass, j: Job) => void]>([
+test.each<[string, (p: CutoutPass, j: SetupView) => void]>([
   ['from the top', (p) => Object.assign(p, { start: 'top' })],
   [
     'with upright tabs, few and long',
@@ -106,7 +106,7 @@ test.each<[string, (p: CutoutPass, j: Job) => void]>([
     expect(errorsOf(plan)).toEqual([]);
     // No lap, no way in or out bites deeper than the bit may.
     expect(plan.summary.findings.map((f) => f.rule)).not.toContain('stepdown');
-    const { tabs } = plan.summary.passes.find((p) => p.kind === 'cutout')!.cutout!;
+    const { tabs } = cutoutFacts(plan.summary.passes.find((p) => p.kind === 'cutout'))!;
     const [c] = plan.summary.cutouts;
     expect(c.joined).toBeNull();
     expect(c.tabs).toHaveLength(tabs.length);
@@ -122,7 +122,7 @@ test.each<[string, (p: CutoutPass, j: Job) => void]>([
 
 test('without tabs it is said that the piece comes loose; tabs go where the hand sets them', async () => {
   const loose = await planned((p) => Object.assign(p.tabs, { count: 0 }));
-  expect(loose.summary.findings.map((f) => f.rule)).toContain('loose');
+  expect(loose.summary.findings.map((f) => f.rule)).toContain('no-tabs');
   const set = await planned((p) => Object.assign(p.tabs, { count: 1, at: [{ x: 75, y: 10 }] }));
   const [t] = set.summary.cutouts[0].tabs;
   expect(t.x).toBeCloseTo(75, 3);
@@ -130,15 +130,13 @@ test('without tabs it is said that the piece comes loose; tabs go where the hand
 });
 
 test('what cannot be cut out is refused with the reason', () => {
-  const said = (change: Parameters<typeof panel>[0]) =>
-    jobSchema
-      .safeParse(panel(change))
-      .error?.issues.map((i) => i.message)
-      .join() ?? '';
+  const said = (change: Parameters<typeof panel>[0]) => wrongIn(panel(change));
   expect(said(() => {})).toBe('');
   expect(said((p) => Object.assign(p, { cutter: ball.id }))).toContain('a cut-out needs an end mill');
-  expect(said((p) => Object.assign(p, { outline: { ...p.outline, of: ['gone'] } }))).toContain('"gone" is no layer');
-  expect(said((p) => Object.assign(p.tabs, { at: [{ x: 1, y: 1 }] }))).toContain('place them anew');
+  expect(said((p) => Object.assign(p, { outline: { ...p.outline, of: ['gone'] } }))).toContain(
+    '"gone", which is not on this board',
+  );
+  expect(said((p) => Object.assign(p.tabs, { at: [{ x: 1, y: 1 }] }))).toContain('4 tabs, but places for 1');
   expect(said((p) => Object.assign(p, { floor: 9 }))).toContain('thicker than the tabs');
   expect(orderProblem([{ kind: 'cutout' }, { kind: 'finish' }])).toBe(
     'finishing after the cut-out would work on a piece that hangs by its tabs only',

@@ -2,15 +2,17 @@ import { expect, test } from 'vitest';
 import { newShape } from '../arrange/new-layer';
 import { MASK, type Target } from '../arrange/target';
 import type { Cutter } from '../cutter/cutter';
+import { DRAWER, HOBBY_MACHINE, materialNamed } from '../doc/defaults';
+import { withEdits } from '../doc/edits';
 import { distanceInside } from '../field/distance';
 import { boardGrid, makeField } from '../field/height-field';
 import { localHost } from '../kernels/host';
-import { findFlats, LEVEL, markCleared } from '../passes/flats';
-import { DRAWER, HOBBY_MACHINE } from './defaults';
-import { type Job, jobSchema } from './job';
-import { orderProblem, placeFor } from './order';
-import { planJob } from './pipeline';
-import { plainJob, proposeFlat } from './propose';
+import { findFlats, LEVEL, markCleared } from '../passes/flat/fields';
+import { orderProblem, placeFor } from '../passes/order';
+import type { SetupView } from '../setup/view';
+import { setupView } from '../setup/view';
+import { changed, plainSetup, planShapes, proposed, wrongIn } from './plan-test-kit';
+import { variantsOf } from './variants';
 
 const mill: Cutter = DRAWER.find((c) => c.id === 'em6')!;
 const ball: Cutter = DRAWER.find((c) => c.id === 'ball3')!;
@@ -37,7 +39,7 @@ test('level fields are found with their height; slopes, narrow fields and the bo
     if (x > 44 && x < 48 && y > 5 && y < 35) return -6;
     return x > 50 ? -(x - 50) * 0.3 : 0;
   });
-  const flats = await findFlats(t, t.field, mill, 0.1, all, localHost);
+  const flats = await findFlats({ target: t, planning: t.field, host: localHost }, mill, 0.1, all);
   expect(flats).toHaveLength(1);
   const [f] = flats;
   expect(f.z).toBeGreaterThanOrEqual(-4);
@@ -49,17 +51,25 @@ test('level fields are found with their height; slopes, narrow fields and the bo
   expect(f.area).toBeLessThan(600);
   // A ball has no flat bottom, a bull-nose clears what its flat passes over.
   expect(
-    await findFlats(t, t.field, { ...mill, shape: 'bullnose', cornerRadius: 1 }, 0.1, all, localHost),
+    await findFlats(
+      { target: t, planning: t.field, host: localHost },
+      { ...mill, shape: 'bullnose', cornerRadius: 1 },
+      0.1,
+      all,
+    ),
   ).toHaveLength(1);
   // Outside the pass's area there is nothing.
-  expect(await findFlats(t, t.field, mill, 0.1, () => false, localHost)).toEqual([]);
+  expect(await findFlats({ target: t, planning: t.field, host: localHost }, mill, 0.1, () => false)).toEqual([]);
 });
 
 test('over grooves in a field the bit runs on, around what stands in it the bit stays off', async () => {
   const pocket = (x: number, y: number) => x > 10 && x < 40 && y > 10 && y < 30;
   const tips = async (inside: number) => {
     const t = targetOf((x, y) => (pocket(x, y) ? (Math.abs(x - 25) < 1 && Math.abs(y - 20) < 4 ? inside : -4) : 0));
-    return (await findFlats(t, t.field, mill, 0.1, all, localHost))[0].tip.reduce((n, v) => n + v, 0);
+    return (await findFlats({ target: t, planning: t.field, host: localHost }, mill, 0.1, all))[0].tip.reduce(
+      (n, v) => n + v,
+      0,
+    );
   };
   const level = await tips(-4);
   expect(await tips(-6)).toBe(level);
@@ -68,7 +78,7 @@ test('over grooves in a field the bit runs on, around what stands in it the bit 
 
 test('what is cleared ends the overlap before the field does', async () => {
   const t = targetOf((x, y) => (x > 10 && x < 40 && y > 10 && y < 30 ? -4 : 0));
-  const [f] = await findFlats(t, t.field, mill, 0.1, all, localHost);
+  const [f] = await findFlats({ target: t, planning: t.field, host: localHost }, mill, 0.1, all);
   const marked = (overlap: number) => {
     const out = new Uint8Array(t.field.data.length);
     markCleared(out, t.field.width, f, overlap, 0.2);
@@ -93,9 +103,9 @@ test('the order of work: what cannot work is refused with its reason, and new pa
 });
 
 /** A panel with a field sunk into it, and a dome standing in the field. */
-function panelJob(): Job {
-  const board = { x: 120, y: 80, thickness: 15, material: 'maple' };
-  const job = plainJob({ name: 'Panel', order: '', machine: HOBBY_MACHINE, rough: mill, finish: ball, board });
+function panelJob(): SetupView {
+  const board = { x: 120, y: 80, thickness: 15, material: materialNamed('maple') };
+  const job = plainSetup({ name: 'Panel', order: '', machine: HOBBY_MACHINE, rough: mill, finish: ball, board });
   const shape = (id: string, x: number, y: number, rise: number) => ({
     ...newShape(id, id, { kind: 'rectangle' }, { kind: 'bevel', width: 3, band: false }, board),
     size: { x, y },
@@ -110,33 +120,22 @@ function panelJob(): Job {
   return job;
 }
 
-const env = {
-  host: localHost,
-  progress() {},
-  stage: async <M>(_: string, input: unknown, run: () => Promise<{ meta: M; arrays: never }>) => ({
-    key: JSON.stringify(input).slice(0, 5000),
-    result: await run(),
-  }),
-};
-const nothing = async () => ({ content: {}, facts: { depth: 0, step: 0, missing: [] } });
-
 test('a field cleared by the end mill is level to a hundredth in the proof, nothing is gouged, and the ball stays off it', async () => {
   const job = panelJob();
-  const plain = await planJob(job, nothing, env as never);
-  // What it would save is said before it is taken.
-  expect(plain.summary.flats?.offer).toMatchObject({ kind: 'flat', cutter: mill.id, overlap: 1 });
-  const offer = plain.summary.flats!.offer!;
-  const taken = structuredClone(job);
-  taken.passes.splice(placeFor(taken.passes, 'flat'), 0, offer);
-  expect(jobSchema.safeParse(taken).success).toBe(true);
-  const plan = await planJob(taken, nothing, env as never);
+  const plain = await planShapes(job);
+  // The other way is offered as a variant: the document with a pass more.
+  const [offer] = variantsOf(job.document, job.setup.id);
+  expect(offer.id).toBe('with-flats');
+  const taken = withEdits(job.document, offer.edits);
+  expect(wrongIn({ document: taken })).toBe('');
+  expect(setupView(taken).passes.map((p) => p.kind)).toEqual(['rough', 'flat', 'finish']);
+  const plan = await planShapes({ document: taken });
   expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
-  // The saving is the difference of the two plans, whichever way it is asked for.
-  const difference = plain.summary.seconds - plan.summary.seconds;
-  expect(plain.summary.flats!.saves).toBeCloseTo(difference, 6);
-  expect(plan.summary.flats).toMatchObject({ offer: null });
-  expect(plan.summary.flats!.saves).toBeCloseTo(difference, 6);
-  expect(difference).toBeGreaterThan(0);
+  // Its own other way leads back to the same passes.
+  const [back] = variantsOf(taken, job.setup.id);
+  expect(back.id).toBe('without-flats');
+  expect(withEdits(taken, back.edits)).toEqual(job.document);
+  expect(plain.summary.seconds - plan.summary.seconds).toBeGreaterThan(0);
   // From the programs as read back: level where the field is level, never below it.
   const { target, cut } = plan;
   let [low, high, n] = [Infinity, -Infinity, 0];
@@ -163,13 +162,13 @@ test('a field cleared by the end mill is level to a hundredth in the proof, noth
 
 test('flats are offered only with a flat bit and where finishing follows', () => {
   const job = panelJob();
-  expect(proposeFlat(job)).not.toBeNull();
-  expect(proposeFlat({ ...job, passes: job.passes.slice(0, 1) })).toBeNull();
-  const round = { ...job, cutters: job.cutters.map((c) => (c.id === mill.id ? { ...ball, id: mill.id } : c)) };
-  expect(proposeFlat(round)).toBeNull();
-  const offer = proposeFlat(job)!;
-  const bad = jobSchema.safeParse({ ...job, passes: [job.passes[0], { ...offer, cutter: ball.id }, job.passes[1]] });
-  expect(bad.error?.issues.map((i) => i.message).join()).toContain('has no flat bottom; flats need an end mill');
-  const late = jobSchema.safeParse({ ...job, passes: [...job.passes, offer] });
-  expect(late.error?.issues[0].message).toContain('clearing flats after finishing');
+  const offers = (j: SetupView) => variantsOf(j.document, j.setup.id).map((v) => v.id);
+  expect(offers(job)).toEqual(['with-flats']);
+  expect(offers(changed(job, { passes: job.passes.slice(0, 1) }))).toEqual([]);
+  const round = job.cutters.map((c) => (c.id === mill.id ? { ...ball, id: mill.id } : c));
+  expect(offers(changed(job, { cutters: round }))).toEqual([]);
+  const flat = proposed('flat', job, mill);
+  const bad = changed(job, { passes: [job.passes[0], { ...flat, cutter: ball.id }, job.passes[1]] });
+  expect(wrongIn(bad)).toContain('has no flat bottom; flats need an end mill');
+  expect(wrongIn(changed(job, { passes: [...job.passes, flat] }))).toContain('clearing flats after finishing');
 });

@@ -1,25 +1,24 @@
 import { expect, test } from 'vitest';
 import { newShape } from '../arrange/new-layer';
 import { type Cutter, cutterSchema, profileHeight, profileOf } from '../cutter/cutter';
-import { DRAWER, HOBBY_MACHINE } from './defaults';
-import { type Job, jobSchema } from './job';
-import type { HolePass } from './pass';
-import { errorsOf, planShapes } from './plan-test-kit';
-import { plainJob, proposeHoles } from './propose';
+import { DRAWER, HOBBY_MACHINE, materialNamed } from '../doc/defaults';
+import type { HolePass } from '../passes/hole/schema';
+import type { SetupView } from '../setup/view';
+import { errorsOf, plainSetup, planShapes, proposed, wrongIn } from './plan-test-kit';
 
 const bit = (id: string): Cutter => DRAWER.find((c) => c.id === id)!;
 const [mill, ball, drill] = [bit('em6'), bit('ball6'), bit('drill6')];
 
 /** A low panel in a board of 100 x 70 x 18, with holes beside it. */
-function pinned(cutter: Cutter, change: (p: HolePass, j: Job) => void = () => {}): Job {
-  const board = { x: 100, y: 70, thickness: 18, material: 'maple' };
-  const job = plainJob({ name: 'Pins', order: '', machine: HOBBY_MACHINE, rough: mill, finish: ball, board });
+function pinned(cutter: Cutter, change: (p: HolePass, j: SetupView) => void = () => {}): SetupView {
+  const board = { x: 100, y: 70, thickness: 18, material: materialNamed('maple') };
+  const job = plainSetup({ name: 'Pins', order: '', machine: HOBBY_MACHINE, rough: mill, finish: ball, board });
   job.layers = [
     { ...newShape('p', 'p', { kind: 'rectangle' }, { kind: 'flat' }, board), size: { x: 40, y: 30 }, rise: 3 },
   ];
   job.cell = 0.2;
-  if (!job.cutters.includes(cutter)) job.cutters.push(cutter);
-  const pass = proposeHoles(job, cutter);
+  if (!job.cutters.some((c) => c.id === cutter.id)) job.cutters.push(cutter);
+  const pass = proposed('hole', job, cutter);
   change(pass, job);
   job.passes.push(pass);
   return job;
@@ -78,12 +77,8 @@ test('a wide hole is milled in helices of arcs, right through, and no post is le
   expect(plan.summary.thinnest).toBeCloseTo(15, 1);
 }, 60_000);
 
-test('bits that cannot make the hole are refused with the reason', () => {
-  const said = (c: Cutter, change: Parameters<typeof pinned>[1]) =>
-    jobSchema
-      .safeParse(pinned(c, change))
-      .error?.issues.map((i) => i.message)
-      .join() ?? '';
+test('bits that cannot make the hole are told with the reason', () => {
+  const said = (c: Cutter, change: Parameters<typeof pinned>[1]) => wrongIn(pinned(c, change));
   expect(said(drill, () => {})).toBe('');
   expect(said(mill, (p) => Object.assign(p, { diameter: 5 }))).toContain('wider than a hole');
   expect(said(mill, (p) => Object.assign(p, { diameter: 6.35 }))).toContain('does not cut at its centre');

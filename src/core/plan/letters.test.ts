@@ -1,43 +1,34 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { expect, test } from 'vitest';
-import type { Layer } from '../arrange/layer';
 import { NEW_WORDS, newShape, newWords } from '../arrange/new-layer';
 import { polygonOf } from '../arrange/render';
-import { localHost } from '../kernels/host';
+import { DRAWER, HOBBY_MACHINE, materialNamed } from '../doc/defaults';
+import type { Layer } from '../doc/layer';
+import { textOf } from '../findings/texts/text-of';
 import { NearestOutline } from '../outline/nearest';
 import { crossings, type Polygon } from '../outline/polygon';
 import { outlinePolygon } from '../outline/shapes';
+import { placeFor } from '../passes/order';
+import type { SetupView } from '../setup/view';
 import { FONTS } from '../sources/fonts';
 import { layWords, readFont } from '../sources/lettering';
 import type { LoadContent } from './compose-job';
-import { DRAWER, HOBBY_MACHINE } from './defaults';
-import { type Job, jobSchema } from './job';
-import { placeFor } from './order';
-import { planJob } from './pipeline';
-import { plainJob, proposeFlat, proposeLetter } from './propose';
+import { changed, plainSetup, planShapes, proposed, type SetupPlan, wrongIn } from './plan-test-kit';
 
 const bit = (id: string) => DRAWER.find((c) => c.id === id)!;
 const sharp = { ...DRAWER.find((c) => c.shape === 'v')!, tipDiameter: 0 };
 const font = readFont(new Uint8Array(readFileSync(path.resolve('node_modules', FONTS[1].file))), 'slab');
 
-const env = {
-  host: localHost,
-  progress() {},
-  stage: async <M>(_: string, input: unknown, run: () => Promise<{ meta: M; arrays: never }>) => ({
-    key: JSON.stringify(input).slice(0, 4000),
-    result: await run(),
-  }),
-};
 const load: LoadContent = async (l) => ({
   content: l.source.kind === 'words' ? { polygon: layWords(l.source.words, font).polygon } : {},
   facts: { depth: 0, step: 0, missing: [] },
 });
 
 /** A level panel with something cut into it by a V bit. */
-function grooved(groove: Partial<Layer> & Pick<Layer, 'source'>, cutter = sharp): Job {
-  const board = { x: 100, y: 64, thickness: 18, material: 'maple' };
-  const job = plainJob({
+function grooved(groove: Partial<Layer> & Pick<Layer, 'source'>, cutter = sharp): SetupView {
+  const board = { x: 100, y: 64, thickness: 18, material: materialNamed('maple') };
+  const job = plainSetup({
     name: 'Letters',
     order: '',
     machine: HOBBY_MACHINE,
@@ -50,14 +41,14 @@ function grooved(groove: Partial<Layer> & Pick<Layer, 'source'>, cutter = sharp)
     { ...newShape('cut', 'Cut', { kind: 'rectangle' }, { kind: 'flat' }, board), join: 'carve', ...groove },
   ];
   job.cutters.push(cutter);
-  job.passes.push(proposeLetter(cutter));
+  job.passes.push(proposed('letter', job, cutter));
   job.cell = 0.1;
   return job;
 }
 const vee = (angle = sharp.includedAngle) => ({ kind: 'vee', angle }) as const;
 
 /** How the proof lies to the exact groove: at every cell the depth at its distance from the outline, under the panel's top at 0. */
-function against(plan: Awaited<ReturnType<typeof planJob>>, polygon: Polygon, deepest: number, angle: number) {
+function against(plan: SetupPlan, polygon: Polygon, deepest: number, angle: number) {
   const { cut } = plan;
   const near = new NearestOutline(polygon, 40);
   const hit = { distance: 0, along: 0, ring: 0 };
@@ -82,8 +73,8 @@ const rectangle = (x: number, y: number, cx = 50, cy = 32): Polygon => [
 test('a straight groove is as wide as 2 depth tan(half the angle) says, its ends drawn up to their corners', async () => {
   const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee() } as const;
   const job = grooved({ source, size: { x: 40, y: 3 }, rise: 4 });
-  expect(jobSchema.safeParse(job).success).toBe(true);
-  const plan = await planJob(job, load, env as never);
+  expect(wrongIn(job)).toBe('');
+  const plan = await planShapes(job, load);
   expect(plan.summary.findings.filter((f) => f.severity !== 'note')).toEqual([]);
   // Half of 3 mm at 60 degrees: 1.5 / tan 30 = 2.598 mm deep; the nearest cells lie 0.05 mm beside the middle.
   const deepest = (1.5 - 0.05) / Math.tan(Math.PI / 6);
@@ -99,11 +90,11 @@ test('at 90 degrees a groove is as deep as half its width; one wider than its de
   const ninety = { ...sharp, id: 'v90', includedAngle: 90, name: 'V 90' };
   const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee(90) } as const;
   const job = grooved({ source, size: { x: 40, y: 4 }, rise: 3 }, ninety);
-  const plan = await planJob(job, load, env as never);
+  const plan = await planShapes(job, load);
   const middle = 320 * plan.cut.width + 500;
   expect(plan.cut.data[middle]).toBeCloseTo(-2, 1);
   const capped = grooved({ source, size: { x: 40, y: 4 }, rise: 1 }, ninety);
-  const level = await planJob(capped, load, env as never);
+  const level = await planShapes(capped, load);
   const d = against(level, rectangle(40, 4), 1, 90);
   expect(d.low).toBeGreaterThan(-0.02);
   // The two walls and the middle are followed; a pointed bit leaves ridges between them, as wide as they are apart.
@@ -119,7 +110,7 @@ test('letters: cut to the exact depth of their outlines, nothing gouged, deep on
   const job = grooved({ ...layer, source: { ...layer.source, relief: vee() }, join: 'carve', rise: 6 });
   const pass = job.passes.at(-1)!;
   if (pass.kind === 'letter') pass.stepdown = 1;
-  const plan = await planJob(job, load, env as never);
+  const plan = await planShapes(job, load);
   expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
   const moved = polygonOf(job.layers[1], { polygon: laid.polygon })!.map((r) =>
     r.map((v, i) => v + (i % 2 === 0 ? 50 : 32)),
@@ -140,7 +131,7 @@ test('a blunt tip stays at the surface until its flat fits between the walls', a
   const d = 'M 0 0 L 30 4 L 60 0 L 34 10 L 30 30 L 26 10 Z';
   const source = { kind: 'shape', outline: { kind: 'path', d }, edge: { kind: 'plain' }, relief: vee() } as const;
   const job = grooved({ source, size: { x: 40, y: 20 }, rise: 4 }, blunt);
-  const plan = await planJob(job, load, env as never);
+  const plan = await planShapes(job, load);
   expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
   const polygon = outlinePolygon(source.outline, 40, 20).map((r) => r.map((v, i) => v + (i % 2 === 0 ? 50 : 32)));
   const got = against(plan, polygon, 4, blunt.includedAngle);
@@ -155,7 +146,7 @@ test('copies that overlap are cut as one, and no line sinks straight down deeper
   const job = grooved({ source, size: { x: 30, y: 5 }, rise: 6, copies });
   const pass = job.passes.at(-1)!;
   if (pass.kind === 'letter') pass.stepdown = 2;
-  const plan = await planJob(job, load, env as never);
+  const plan = await planShapes(job, load);
   expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
   const got = against(plan, rectangle(50, 5), 6, 60);
   expect(got.low).toBeGreaterThan(-0.02);
@@ -176,17 +167,17 @@ test('letters follow the surface that they are cut into, and stay off a wall bes
   const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee() } as const;
   const job = grooved({ source, size: { x: 40, y: 2 }, rise: 3 });
   // The panel slopes by two degrees along x, and a block stands beside the groove.
-  job.layers[0].tilt = { x: 2, y: 0 };
+  job.layers[0].slope = { x: 2, y: 0 };
   job.layers.splice(1, 0, {
     ...job.layers[0],
     id: 'block',
     name: 'Block',
-    tilt: { x: 0, y: 0 },
+    slope: { x: 0, y: 0 },
     size: { x: 30, y: 4 },
     rise: 3,
     centre: { x: 50, y: 36 },
   });
-  const plan = await planJob(job, load, env as never);
+  const plan = await planShapes(job, load);
   expect(plan.summary.findings.filter((f) => f.rule === 'gouge')).toEqual([]);
   const row = 320 * plan.cut.width;
   const depth = (x: number) => {
@@ -202,19 +193,16 @@ test('letters follow the surface that they are cut into, and stay off a wall bes
 
 test('what no V bit of the job cuts is a finding, and letters need a V bit', async () => {
   const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee(100) } as const;
-  const job = { ...grooved({ source, size: { x: 40, y: 2 }, rise: 1 }), cell: 0.4 };
-  const rules = async (j: Job) =>
-    (await planJob(j, load, env as never)).summary.findings.filter((f) => f.rule === 'groove').map((f) => f.message);
+  const job = changed(grooved({ source, size: { x: 40, y: 2 }, rise: 1 }), { cell: 0.4 });
+  const rules = async (j: SetupView) =>
+    (await planShapes(j, load)).summary.findings
+      .filter((f) => f.rule.startsWith('groove'))
+      .map((f) => textOf(f).message);
   expect(await rules(job)).toEqual(['Cut is shaped for a V bit of 100 degrees, and no pass cuts letters with one']);
   job.layers[1].join = 'stack';
   expect((await rules(job))[0]).toContain('not carved in');
-  const wrong = { ...job, passes: job.passes.map((p) => (p.kind === 'letter' ? { ...p, cutter: 'em6' } : p)) };
-  expect(
-    jobSchema
-      .safeParse(wrong)
-      .error?.issues.map((i) => i.message)
-      .join(),
-  ).toContain('is no V bit');
+  const wrong = job.passes.map((p) => (p.kind === 'letter' ? { ...p, cutter: 'em6' } : p));
+  expect(wrongIn(changed(job, { passes: wrong }))).toContain('is no V bit');
 }, 60_000);
 
 test('a groove over an edge of the panel is told, with the height of the edge', async () => {
@@ -226,13 +214,11 @@ test('a groove over an edge of the panel is told, with the height of the edge', 
       centre: { x, y: 32 },
     });
   const said = async (x: number) =>
-    (await planJob(over(x), load, env as never)).summary.findings.filter((f) =>
-      f.message.includes('runs over an edge'),
-    );
+    (await planShapes(over(x), load)).summary.findings.filter((f) => f.rule === 'groove-edge');
   expect(await said(50)).toEqual([]);
   const [f] = await said(85);
-  expect(f.message).toContain('Cut runs over an edge that is 5 mm high');
-  expect(Math.abs(f.x - 85)).toBeLessThan(1);
+  expect(textOf(f).message).toContain('Cut runs over an edge that is 5 mm high');
+  expect(Math.abs(f.place!.x - 85)).toBeLessThan(1);
 }, 60_000);
 
 test('a drawn line is engraved at one depth, and strokes around a ring are cut to and fro', async () => {
@@ -243,16 +229,12 @@ test('a drawn line is engraved at one depth, and strokes around a ring are cut t
     edge: { kind: 'plain' as const },
     relief: vee(),
   };
-  const line = await planJob(
-    grooved({ source, size: { x: 42, y: 9 }, rise: 3, centre: { x: 50, y: 32 } }),
-    load,
-    env as never,
-  );
+  const line = await planShapes(grooved({ source, size: { x: 42, y: 9 }, rise: 3, centre: { x: 50, y: 32 } }), load);
   const depths = (text: string) => [...text.matchAll(/Z(-?[\d.]+)/g)].map((m) => Number(m[1])).filter((z) => z < 0);
   const own = line.summary.programs.at(-1)!.text;
   // Half a width of w is met at the depth of w / (2 tan(half the angle)).
   expect(Math.min(...depths(own))).toBeCloseTo(-0.8, 2);
-  const radial = await planJob(
+  const radial = await planShapes(
     grooved({
       source: { ...source, outline: { ...source.outline, d: 'M 0 0 H 6' } },
       size: { x: 7, y: 1 },
@@ -261,7 +243,6 @@ test('a drawn line is engraved at one depth, and strokes around a ring are cut t
       copies: { kind: 'ring', count: 12, radius: 11, turning: true },
     }),
     load,
-    env as never,
   );
   const moves = radial.summary.passes.find((p) => p.kind === 'letter')!;
   // From each stroke's end to the next one's nearer end: never back over the whole length of a stroke.
@@ -277,9 +258,9 @@ test('wide grooves: an end mill clears the level bottom, the V bit cuts the wall
     rise: deepest,
     centre: { x: 50, y: 32 },
   });
-  const flat = proposeFlat(job)!;
+  const flat = proposed('flat', job, bit('em6'));
   job.passes.splice(placeFor(job.passes, 'flat'), 0, flat);
-  const plan = await planJob(job, load, env as never);
+  const plan = await planShapes(job, load);
   expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
   // The bottom is narrower than the outline by what the walls take on both sides, and level within 0.01 mm.
   const side = deepest * Math.tan((sharp.includedAngle * Math.PI) / 360);

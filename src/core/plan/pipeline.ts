@@ -1,200 +1,116 @@
-import type { SurfaceFacts } from '../arrange/compose';
-import { grooveOf, isGroove } from '../arrange/grooves';
-import { type OutlineRef, outlineOf, type Shown } from '../arrange/silhouette';
-import { buildTarget, type Target } from '../arrange/target';
-import { boardGrid, type Grid, gridOf, type HeightField } from '../field/height-field';
-import { type CutoutFacts, cutoutSlot } from '../passes/cutout';
-import { holeSlot } from '../passes/holes';
-import { boardTops } from '../passes/skim';
-import { cutSlots, type Slot } from '../passes/slots';
-import { zeroOf } from '../program/writer';
-import type { CutoutProof } from '../proof/connect';
-import { type Finding, sortFindings } from '../proof/finding';
-import { prove } from '../proof/prove';
-import { formatLength } from '../units/length';
-import { composeJob, type LoadContent, VERSION } from './compose-job';
-import { cutoutFindings } from './cutout-findings';
-import { geometryFindings } from './geometry';
-import { cellOf, type Job } from './job';
-import type { CutoutPass } from './pass';
-import { compareFlats, type FlatSaving, PassPlanner, type PassSummary } from './paths';
-import { type PlannedProgram, writePrograms } from './programs';
-import { regionOf, resolveAreas } from './regions';
+import type { Job } from '../doc/job';
+import { boardGrid, gridOf } from '../field/height-field';
+import { type Found, identify, sortFindings } from '../findings/finding';
+import { frameBetween, gridThrough, zeroOf } from '../setup/frame';
+import { viewOf } from '../setup/view';
+import { cellOf } from './cell';
+import type { LoadContent } from './compose-job';
+import { type DoneSetup, planSetup } from './plan-setup';
+import { problems } from './problems';
+import { writePrograms } from './programs';
+import { provePlan } from './prove-plan';
 import type { PlanEnvironment } from './stage';
+import type { Plan, SetupSummary } from './summary';
 
-export interface PlanSummary {
-  grid: Grid;
-  ground: number;
-  /** Highest and lowest point of the joined layers, and what of them is clipped. */
-  composite: SurfaceFacts;
-  zero: { x: number; y: number; z: number };
-  passes: PassSummary[];
-  programs: PlannedProgram[];
-  findings: Finding[];
-  thinnest: number;
-  deepest: number;
-  leftShare: number;
-  seconds: number;
-  /** What clearing level fields with a flat bit saves, or would save; null where there are none. */
-  flats: FlatSaving | null;
-  /** What the proof found of every cut-out. */
-  cutouts: (CutoutProof & { pass: string })[];
+/** A job that is not planned because of what is wrong in its document. */
+export class StoppedByProblems extends Error {
+  constructor(readonly findings: ReturnType<typeof problems>) {
+    const where = findings
+      .filter((f) => f.stops)
+      .map((f) => `${f.rule} at ${f.subject.path?.join('.') ?? 'the document'}`);
+    super(`the document has problems that stop planning: ${where.join(', ')}`);
+  }
 }
 
-export interface Plan {
-  summary: PlanSummary;
-  target: HeightField;
-  mask: Uint8Array;
-  cut: HeightField;
-  rough: HeightField | null;
-  deviation: Float32Array;
-}
-
-/**
- * The whole way from layers to proven programs. A pure function of the job and its files; each stage is keyed by what it
- * depends on, so that a stored result is used again when only later stages have changed.
- * @param load reads a layer's content; called only when a stage needs it
- */
-export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment): Promise<Plan> {
-  const { cell } = cellOf(job);
-  const grid = boardGrid(job.board.x, job.board.y, cell);
-  env.progress('layers', 0);
-  const made = await composeJob(job, grid, load, env);
-
-  env.progress('target', 0.05);
-  let shown: Promise<Shown[]> | null = null;
-  const outline = async (ref: OutlineRef) => {
-    shown ??= made.shown();
-    return outlineOf(ref, await shown, grid, job.seat.mode);
-  };
-  const areas = await resolveAreas(job, outline);
-  const plain = areas.map((a) => a && { ...a, polygon: a.polygon?.map((r) => Array.from(r)) });
-  const regions = areas.map((a) => a && regionOf(a, grid));
-  const seated = await env.stage('target', { composite: made.key, areas: plain }, async () => {
-    const t = buildTarget({
-      grid,
-      z: made.z,
-      cover: made.cover,
-      mode: job.seat.mode,
-      peak: made.facts.peak,
-      low: made.facts.low,
-      skin: job.seat.skin,
-      drop: job.seat.drop,
-      regions: regions.filter((r) => r !== null),
-    });
-    return { meta: { ground: t.ground }, arrays: { field: t.field.data, mask: t.mask, outside: t.outside } };
-  });
-  const arrays = seated.result.arrays;
-  const target: Target = {
-    field: { ...grid, data: arrays.field as Float32Array },
-    mask: arrays.mask as Uint8Array,
-    outside: arrays.outside as Float32Array,
-    ground: seated.result.meta.ground,
-  };
-  const findings = geometryFindings(
-    job,
-    target,
-    areas.map((a) => a?.trench ?? 0),
-    made.facts,
-    made.layers,
-  );
-
-  const grooves = () => Promise.all(job.layers.filter(isGroove).map(async (l) => grooveOf(l, (await load(l)).content)));
-  const paths = new PassPlanner(job, target, regions, seated.key, env, { grooves, outline });
-  const planned = await paths.plan(job.passes, (name, share) => env.progress(name, 0.1 + 0.4 * share));
-  const flats = await compareFlats(job, planned, paths);
-
-  const skim = job.passes.find((p) => p.kind === 'skim') ?? null;
-  env.progress('programs', 0.55);
-  const zero = zeroOf(job.board);
-  const programs = writePrograms(job, planned, zero);
-  env.progress('proof', 0.6);
-  for (const { summary } of planned) {
-    for (const e of summary.edges)
-      findings.push({
-        rule: 'groove',
-        severity: 'warning',
-        message: `${job.layers.find((l) => l.id === e.layer)?.name ?? 'a groove'} runs over an edge that is ${formatLength(e.step)} high`,
-        remedy: 'move or turn it so that all of it lies on even ground, or cut it less deep',
-        x: e.x,
-        y: e.y,
-      });
-  }
-  const slots: Slot[] = [];
-  const cutouts: { pass: CutoutPass; facts: CutoutFacts }[] = [];
-  for (const { pass, cutter, summary } of planned) {
-    if (pass.kind === 'hole') slots.push(holeSlot(pass, cutter, job.board.thickness));
-    if (pass.kind !== 'cutout' || !summary.cutout) continue;
-    const facts = summary.cutout;
-    slots.push(cutoutSlot(pass, cutter, facts, await outline(pass.outline)));
-    cutouts.push({ pass, facts });
-    findings.push(...cutoutFindings(job, pass, cutter, facts));
-  }
-  const { target: whole, through } = await cutSlots(target, slots, env.host);
-  const proofInput = {
-    VERSION,
-    target: seated.key,
-    slots: slots.map((s) => ({ ...s, chains: s.chains.map((c) => Array.from(c)) })),
-    texts: programs.map((p) => [p.file, p.text, p.rough]),
-    board: job.board,
-    machine: job.machine,
-    cutters: job.cutters,
-    points: skim?.points ?? null,
-  };
-  const proof = await env.stage('proof', proofInput, async () => {
-    const written = programs.map((p) => ({ file: p.file, text: p.text, tool: p.cutter, rough: p.rough, back: p.back }));
-    const p = await prove(
-      {
-        programs: written,
-        cutters: job.cutters,
-        zero,
-        target: whole,
-        board: job.board,
-        machine: job.machine,
-        through,
-        tops: (turned) => skim && boardTops(skim, job.board.thickness, grid, job.board.x, turned),
-        cutouts: cutouts.map((c) => c.facts),
-      },
-      env.host,
-    );
+/** The setups of a job with the grid of each; all setups of a board share its cells. */
+function inputsOf(job: Job) {
+  return job.boards.map((board) => {
+    const views = board.setups.map((setup) => viewOf(job, { board, setup }));
+    const { cell, wanted } = cellOf({ ...job, board });
+    const grid = boardGrid(board.x, board.y, cell);
     return {
-      meta: {
-        findings: p.findings,
-        thinnest: p.thinnest,
-        deepest: p.deepest,
-        leftShare: p.deviation.leftShare,
-        volumes: p.volumes,
-        cutouts: p.cutouts,
-      },
-      arrays: { cut: p.cut.data, deviation: p.deviation.map, ...(p.rough ? { rough: p.rough.data } : {}) },
+      board,
+      grid,
+      setups: views.map((view) => ({
+        view,
+        grid: gridThrough(frameBetween(board, board.setups[0], view.setup), grid),
+        wanted,
+      })),
     };
   });
+}
+
+type BoardInput = ReturnType<typeof inputsOf>[number];
+
+/**
+ * The whole way from layers to proven programs, of all boards and setups. A pure function of the document and its files; each stage is
+ * keyed by what it depends on, so that a stored result is used again when only later stages have changed.
+ * @param load reads a layer's content; called only when a stage needs it
+ * @throws StoppedByProblems
+ */
+export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment): Promise<Plan> {
+  const wrong = problems(job);
+  if (wrong.some((f) => f.stops)) throw new StoppedByProblems(wrong);
+  const boards = inputsOf(job).filter((b) => b.setups.length > 0);
+  const all = boards.flatMap((b) => b.setups);
+  const done: DoneSetup[] = [];
+  for (const s of all) {
+    const from = done.length;
+    const progress = (name: string, share: number) =>
+      env.progress(all.length > 1 ? `${name}, ${s.view.setup.name}` : name, (0.55 * (from + share)) / all.length);
+    done.push(await planSetup(s, load, env, progress));
+  }
+  env.progress('programs', 0.55);
+  const programs = writePrograms(done);
+  env.progress('proof', 0.6);
+  const proofs: Awaited<ReturnType<typeof provePlan>>[] = [];
+  const setsOf = (b: BoardInput) => done.filter((d) => b.setups.some((s) => s.view === d.view));
+  for (const b of boards) proofs.push(await provePlan(b.board, b.grid, setsOf(b), programs, env));
   env.progress('done', 1);
-  const m = proof.result.meta;
-  programs.forEach((p, i) => {
-    p.volume = m.volumes[i];
+  const summaries: SetupSummary[] = [];
+  const surfaces: Plan['surfaces'] = [];
+  boards.forEach((b, i) => {
+    setsOf(b).forEach((d, k) => {
+      const p = proofs[i].setups[k];
+      const own = programs.filter((e) => e.setup === d.view.setup.id);
+      own.forEach((e, n) => {
+        e.volume = p.volumes[n];
+      });
+      summaries.push(summarise(d, p));
+      surfaces.push({
+        target: d.target.field,
+        mask: d.target.mask,
+        cut: p.cut,
+        rough: p.rough,
+        deviation: p.deviation,
+      });
+    });
   });
-  const out = proof.result.arrays as Record<string, Float32Array>;
+  const said: Found[] = [...done.flatMap((d) => d.found), ...proofs.flatMap((p) => p.found)];
   return {
     summary: {
-      grid: gridOf(grid),
-      ground: target.ground,
-      composite: made.facts,
-      zero,
-      passes: planned.map((p) => p.summary),
+      setups: summaries,
+      boards: boards.map((b, i) => ({ id: b.board.id, thinnest: proofs[i].thinnest })),
       programs,
-      findings: sortFindings([...findings, ...m.findings]),
-      thinnest: m.thinnest,
-      deepest: m.deepest,
-      leftShare: m.leftShare,
+      findings: sortFindings([...wrong, ...identify(said, false)]),
       seconds: programs.reduce((s, p) => s + p.seconds, 0),
-      flats,
-      cutouts: m.cutouts.map((c, i) => ({ ...c, pass: cutouts[i].pass.id })),
     },
-    target: whole.field,
-    mask: whole.mask,
-    cut: { ...grid, data: out.cut },
-    rough: out.rough ? { ...grid, data: out.rough } : null,
-    deviation: out.deviation,
+    surfaces,
+    solids: proofs.map((p) => p.solid),
+  };
+}
+
+function summarise(d: DoneSetup, p: Awaited<ReturnType<typeof provePlan>>['setups'][number]): SetupSummary {
+  return {
+    id: d.view.setup.id,
+    board: d.view.board.id,
+    grid: gridOf(d.target.field),
+    ground: d.target.ground,
+    composite: d.composite,
+    zero: zeroOf(d.view.board, d.view.setup),
+    passes: d.planned.map((e) => e.summary),
+    deepest: p.deepest,
+    leftShare: p.leftShare,
+    cutouts: p.cutouts,
   };
 }

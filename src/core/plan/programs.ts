@@ -1,22 +1,22 @@
-import { SAFE_HEIGHT } from '../passes/context';
+import { kindOf } from '../passes/registry';
 import { commentText, fileStem, type ProgramPart, writeProgram } from '../program/writer';
+import { zeroOf } from '../setup/frame';
+import type { SetupView } from '../setup/view';
 import { formatDuration, formatLength } from '../units/length';
-import type { Job } from './job';
-import type { Pass } from './pass';
-import type { Planned } from './paths';
+import type { Planned } from './plan-passes';
 
 /** Most that arcs may lie off the path that they are fitted to, mm. */
 const ARC_TOLERANCE = 0.01;
 
 export interface PlannedProgram {
   file: string;
+  /** The setup that it is for. */
+  setup: string;
   /** Number of the bit it starts with. */
   cutter: number;
   text: string;
   passes: string[];
   rough: boolean;
-  /** Whether the board lies on its face, turned over its y axis, while it runs. */
-  back: boolean;
   seconds: number;
   naiveSeconds: number;
   cutLength: number;
@@ -25,70 +25,90 @@ export interface PlannedProgram {
   volume: number;
 }
 
-/** Whether the board lies on its face for a pass. */
-const backUp = (p: Pass) => p.kind === 'skim' && p.side === 'back';
+/** The planned passes of a setup. */
+export interface PlannedSetup {
+  view: SetupView;
+  planned: Planned[];
+}
 
-/** Passes that follow each other with the same bit share a run; a run is a file, or all are in one where bits change by themselves. */
-export function writePrograms(
-  job: Job,
-  planned: Planned[],
-  zero: { x: number; y: number; z: number },
-): PlannedProgram[] {
+/** Passes that follow each other with the same bit share a run; a run is a file, or a setup's are all in one where bits change by themselves. */
+function runsOf({ view, planned }: PlannedSetup): Planned[][] {
   const runs: Planned[][] = [];
   for (const p of planned) {
     if (p.moves.length === 0) continue;
     const last = runs.at(-1);
-    const same = last && backUp(last[0].pass) === backUp(p.pass);
-    if (same && (job.output.oneFile || last[0].cutter.id === p.cutter.id)) last.push(p);
+    if (last && (view.output.oneFile || last[0].cutter.id === p.cutter.id)) last.push(p);
     else runs.push([p]);
   }
-  return runs.map((run, i) => {
-    const sum = (key: 'seconds' | 'naiveSeconds' | 'cutLength' | 'rapidLength') =>
-      run.reduce((s, p) => s + p.summary[key], 0);
-    const bits = [...new Set(run.map((p) => p.cutter.name))];
-    const file = `${fileStem(job.order, job.name, `${i + 1}-${bits.join('-')}`)}.nc`;
-    const { board } = job;
-    const header = [
-      `${job.name}${job.order ? `, order ${job.order}` : ''}`,
-      `board ${formatLength(board.x)} x ${formatLength(board.y)} x ${formatLength(board.thickness)} ${board.material}`,
-      `origin ${board.origin}, Z zero on the ${board.zZero === 'top' ? 'board top' : 'machine bed'}, ${job.output.unit}`,
-      ...run.map(
-        (p) =>
-          `${p.pass.kind} with bit ${p.cutter.number} ${p.cutter.name} at ${p.cutter.rpm} rpm, ${formatDuration(p.summary.seconds)}`,
-      ),
-      ...(backUp(run[0].pass) ? ['board on its face, turned over its y axis'] : []),
-      ...(run.some((p) => p.pass.kind === 'skim')
-        ? ['Z zero counts from the face that the skim leaves: set it from the bed']
-        : []),
-      `about ${formatDuration(sum('seconds'))}`,
-      'eye and hearing protection, dust extraction, never leave it running alone',
-    ].map(commentText);
-    const parts: ProgramPart[] = run.map((p) => ({
-      title: `${p.pass.kind}, ${p.cutter.name}`,
-      toolNumber: p.cutter.number,
-      rpm: p.cutter.rpm,
-      moves: p.moves,
-      arcs: p.pass.kind === 'cutout' || p.pass.kind === 'hole' ? ARC_TOLERANCE : 0,
-    }));
-    const text = writeProgram(parts, {
-      header,
-      zero,
-      unit: job.output.unit,
-      safeZ: SAFE_HEIGHT,
-      toolChanger: job.output.oneFile && job.machine.toolChanger,
-    });
-    return {
-      file,
-      cutter: run[0].cutter.number,
-      text,
-      passes: run.map((p) => p.pass.id),
-      back: backUp(run[0].pass),
-      rough: run.every((p) => p.pass.kind === 'skim' || p.pass.kind === 'rough' || p.pass.kind === 'flat'),
-      seconds: sum('seconds'),
-      naiveSeconds: sum('naiveSeconds'),
-      cutLength: sum('cutLength'),
-      rapidLength: sum('rapidLength'),
-      volume: 0,
-    };
+  return runs;
+}
+
+const SUMS = ['seconds', 'naiveSeconds', 'cutLength', 'rapidLength'] as const;
+const sumsOf = (run: Planned[]) =>
+  Object.fromEntries(SUMS.map((k) => [k, run.reduce((s, p) => s + p.summary[k], 0)])) as Record<
+    (typeof SUMS)[number],
+    number
+  >;
+
+const ORIGINS = {
+  'lower-left': 'near left corner',
+  'lower-right': 'near right corner',
+  'upper-left': 'far left corner',
+  'upper-right': 'far right corner',
+  centre: 'centre',
+} as const;
+
+/** What a person at the machine is to know before the first move. */
+function headerOf({ view }: PlannedSetup, run: Planned[]): string[] {
+  const { board, setup, name, order, output } = view;
+  return [
+    `${name}${order ? `, order ${order}` : ''}`,
+    `board ${formatLength(board.x)} x ${formatLength(board.y)} x ${formatLength(board.thickness)} ${board.material.name}`,
+    `origin ${ORIGINS[setup.zero.origin]}, Z zero on the ${setup.zero.z === 'top' ? 'board top' : 'machine bed'}, ${output.unit}`,
+    ...run.map(
+      (p) =>
+        `${kindOf(p.pass).name} with bit ${p.cutter.number} ${p.cutter.name} at ${p.cutter.rpm} rpm, ${formatDuration(p.summary.seconds)}`,
+    ),
+    ...(setup.up === 'back' ? ['board on its face, turned over its y axis'] : []),
+    ...(run.some((p) => p.pass.kind === 'skim')
+      ? ['Z zero counts from the face that the skim leaves: set it from the bed']
+      : []),
+    `about ${formatDuration(sumsOf(run).seconds)}`,
+    'eye and hearing protection, dust extraction, never leave it running alone',
+  ].map(commentText);
+}
+
+function programOf(s: PlannedSetup, run: Planned[], number: number): PlannedProgram {
+  const { view } = s;
+  const bits = [...new Set(run.map((p) => p.cutter.name))];
+  const parts: ProgramPart[] = run.map((p) => ({
+    title: `${kindOf(p.pass).name}, ${p.cutter.name}`,
+    toolNumber: p.cutter.number,
+    rpm: p.cutter.rpm,
+    moves: p.moves,
+    arcs: kindOf(p.pass).arcs ? ARC_TOLERANCE : 0,
+  }));
+  const text = writeProgram(parts, {
+    header: headerOf(s, run),
+    zero: zeroOf(view.board, view.setup),
+    unit: view.output.unit,
+    safeZ: view.setup.heights.everything,
+    toolChanger: view.output.oneFile && view.machine.toolChanger,
   });
+  return {
+    file: `${fileStem(view.order, view.name, `${number}-${bits.join('-')}`)}.nc`,
+    setup: view.setup.id,
+    cutter: run[0].cutter.number,
+    text,
+    passes: run.map((p) => p.pass.id),
+    rough: run.every((p) => kindOf(p.pass).rough),
+    ...sumsOf(run),
+    volume: 0,
+  };
+}
+
+/** The programs of all setups, numbered in the order in which they are run. */
+export function writePrograms(setups: PlannedSetup[]): PlannedProgram[] {
+  const runs = setups.flatMap((s) => runsOf(s).map((run) => ({ s, run })));
+  return runs.map(({ s, run }, i) => programOf(s, run, i + 1));
 }

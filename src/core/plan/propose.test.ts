@@ -1,11 +1,15 @@
 import { expect, test } from 'vitest';
+import { DRAWER, HOBBY_MACHINE, materialNamed } from '../doc/defaults';
+import { describeIssues, jobSchema } from '../doc/job';
+import { stepdownFor } from '../passes/proposals';
+import type { RoughPass } from '../passes/rough/schema';
+import { resolveTrenches } from '../passes/trenches';
+import { type SetupView, setupView } from '../setup/view';
 import type { SourceInfo } from '../sources/inspect';
-import { DRAWER, HOBBY_MACHINE } from './defaults';
-import { cellOf, describeIssues, jobSchema, MAX_CELLS } from './job';
+import { cellOf, MAX_CELLS } from './cell';
 import { packStage, unpackStage } from './pack';
-import type { RoughPass } from './pass';
-import { proposeJob, SOUND_FLOOR, stepdownFor } from './propose';
-import { resolveTrenches } from './trenches';
+import { wrongIn } from './plan-test-kit';
+import { proposeJob, SOUND_FLOOR } from './propose';
 import { sectionOf } from './view';
 
 const info: SourceInfo = {
@@ -35,9 +39,11 @@ const proposal = {
   finish: ball,
 };
 
+const proposed = (p: Parameters<typeof proposeJob>[0]) => setupView(proposeJob(p));
+
 test('on a given board the relief is as large as leaves room for its trench, and no higher than leaves a sound floor', () => {
-  const job = proposeJob({ ...proposal, board: { x: 300, y: 200, thickness: 19 } });
-  expect(jobSchema.safeParse(job).success).toBe(true);
+  const job = proposed({ ...proposal, board: { x: 300, y: 200, thickness: 19 } });
+  expect(wrongIn(job)).toBe('');
   expect(job.layers[0].size.x).toBeCloseTo(300 - 2 * 9.525, 1);
   expect(job.layers[0].size.y / job.layers[0].size.x).toBeCloseTo(0.5, 3);
   // In proportion it would be 56 mm high.
@@ -47,66 +53,59 @@ test('on a given board the relief is as large as leaves room for its trench, and
 });
 
 test('without a board one is proposed around the relief, within the machine; inches are 25.4 times as large', () => {
-  const small = proposeJob({ ...proposal, info: { ...info, unit: 'in', size: { x: 4, y: 2, z: 0.5 } } });
+  const small = proposed({ ...proposal, info: { ...info, unit: 'in', size: { x: 4, y: 2, z: 0.5 } } });
   expect(small.layers[0].size.x).toBeCloseTo(101.6, 3);
   expect(small.layers[0].rise).toBeCloseTo(12.7, 2);
   expect(small.board.x).toBeGreaterThanOrEqual(101.6 + 2 * 9.525);
-  const huge = proposeJob({ ...proposal, info: { ...info, size: { x: 9000, y: 4500, z: 10 } } });
+  const huge = proposed({ ...proposal, info: { ...info, size: { x: 9000, y: 4500, z: 10 } } });
   expect(huge.board.x).toBeLessThanOrEqual(HOBBY_MACHINE.x);
   expect(huge.board.y).toBeLessThanOrEqual(HOBBY_MACHINE.y);
 });
 
 test('stepdown follows the material, within the limit of the bit', () => {
-  expect(stepdownFor(rough, 'pine')).toBeCloseTo(3.175, 6);
-  expect(stepdownFor(rough, 'maple')).toBeCloseTo(2.54, 6);
-  expect(stepdownFor(rough, 'brass')).toBeCloseTo(0.635, 6);
-  expect(stepdownFor(rough, 'foam')).toBe(rough.maxStepdown);
+  expect(stepdownFor(rough, materialNamed('pine'))).toBeCloseTo(3.175, 6);
+  expect(stepdownFor(rough, materialNamed('maple'))).toBeCloseTo(2.54, 6);
+  expect(stepdownFor(rough, materialNamed('brass'))).toBeCloseTo(0.635, 6);
+  expect(stepdownFor(rough, materialNamed('foam'))).toBe(rough.maxStepdown);
 });
 
 test('the cell suits the finest bit, and a large board is planned coarser within the memory', () => {
-  const job = proposeJob({ ...proposal, board: { x: 300, y: 200, thickness: 19 } });
+  const job = proposed({ ...proposal, board: { x: 300, y: 200, thickness: 19 } });
   expect(cellOf(job).cell).toBeCloseTo(0.099, 6);
-  const large = proposeJob({ ...proposal, board: { x: 2400, y: 1200, thickness: 19 } });
+  const large = proposed({ ...proposal, board: { x: 2400, y: 1200, thickness: 19 } });
   const { cell, wanted } = cellOf(large);
   expect(cell).toBeGreaterThan(wanted);
   expect((2400 * 1200) / cell ** 2).toBeLessThanOrEqual(MAX_CELLS * 1.001);
 });
 
-test.each<[string, (j: ReturnType<typeof proposeJob>) => void, RegExp]>([
+test.each<[string, (j: SetupView) => void, RegExp]>([
   [
     'no thickness',
     (j) => {
       j.board.thickness = 0;
     },
-    /^board\.thickness is 0: /,
+    /boards\.0\.thickness is 0, less than 0/,
   ],
   [
     'a negative rise',
     (j) => {
       j.layers[0].rise = -2;
     },
-    /^layers\.0\.rise is -2: /,
-  ],
-  [
-    'no number',
-    (j) => {
-      j.layers[0].size.x = Number.NaN;
-    },
-    /^layers\.0\.size\.x is /,
+    /layers\.0\.rise is -2, less than 0/,
   ],
   [
     'a bit that is not there',
     (j) => {
       j.passes[0].cutter = 'gone';
     },
-    /^passes\.0\.cutter: "gone" is not among/,
+    /"gone" is not among/,
   ],
   [
     'a stepover that leaves ribs',
     (j) => {
       Object.assign(j.passes[0], { stepover: 5 });
     },
-    /^passes\.0\.stepover: 5 mm is more than half/,
+    /a stepover of 5 mm with end mill 6.35 leaves ribs standing/,
   ],
   [
     'a bit wider than the board',
@@ -121,7 +120,7 @@ test.each<[string, (j: ReturnType<typeof proposeJob>) => void, RegExp]>([
     (j) => {
       j.output.oneFile = true;
     },
-    /^output\.oneFile: one file needs a tool changer/,
+    /one file needs a tool changer/,
   ],
   [
     'an empty frame',
@@ -130,12 +129,28 @@ test.each<[string, (j: ReturnType<typeof proposeJob>) => void, RegExp]>([
     },
     /x1 above x0/,
   ],
-])('a job with %s is refused, naming field, value and remedy', (_, edit, message) => {
-  const job = proposeJob({ ...proposal, board: { x: 300, y: 200, thickness: 19 } });
+])('a job with %s is read, and what is wrong with it is told', (_, edit, message) => {
+  const job = proposed({ ...proposal, board: { x: 300, y: 200, thickness: 19 } });
   edit(job);
-  const parsed = jobSchema.safeParse(job);
+  expect(jobSchema.safeParse(job.document).success).toBe(true);
+  expect(wrongIn(job)).toMatch(message);
+});
+
+test.each<[string, (j: SetupView) => void, RegExp]>([
+  [
+    'no number',
+    (j) => Object.assign(j.layers[0].size, { x: Number.NaN }),
+    /^boards\.0\.setups\.0\.layers\.0\.size\.x is /,
+  ],
+  ['a kind of pass that is not known', (j) => Object.assign(j.passes[0], { kind: 'engrave' }), /kind/],
+  ['a hash that is no hash', (j) => Object.assign(j.layers[0].source, { hash: '../../etc' }), /SHA-256/],
+  ['a list beyond its limit', (j) => (j.passes = Array.from({ length: 41 }, () => j.passes[0])), /passes is /],
+])('a document with %s cannot be read', (_, edit, message) => {
+  const { document } = proposed({ ...proposal, board: { x: 300, y: 200, thickness: 19 } });
+  edit(setupView(document));
+  const parsed = jobSchema.safeParse(document);
   expect(parsed.success).toBe(false);
-  if (!parsed.success) expect(describeIssues(parsed.error, job)).toMatch(message);
+  if (!parsed.success) expect(describeIssues(parsed.error as never, document)).toMatch(message);
 });
 
 test('what is packed is unpacked, whatever the lengths', () => {
@@ -167,6 +182,6 @@ test('a section reads the cells that it passes', () => {
     originY: 0.5,
     data: Float32Array.from([0, -1, -2, -3, -4, -5, -6, -7]),
   };
-  expect([...sectionOf(f, 0.5, 1.5, 3.5, 1.5, 4)]).toEqual([-4, -5, -6, -7]);
-  expect([...sectionOf(f, 0.5, 0.5, 3.5, 1.5, 2)]).toEqual([0, -7]);
+  expect([...sectionOf(f, { x0: 0.5, y0: 1.5, x1: 3.5, y1: 1.5 }, 4)]).toEqual([-4, -5, -6, -7]);
+  expect([...sectionOf(f, { x0: 0.5, y0: 0.5, x1: 3.5, y1: 1.5 }, 2)]).toEqual([0, -7]);
 });

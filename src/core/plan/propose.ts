@@ -1,16 +1,29 @@
-import { type Layer, PLAIN_LAYER } from '../arrange/layer';
-import { WHOLE_PIECE } from '../arrange/silhouette';
 import type { Cutter } from '../cutter/cutter';
-import { stepoverBase } from '../cutter/cutter';
+import type { Board } from '../doc/board';
+import { materialNamed } from '../doc/defaults';
+import { type Job, VERSION } from '../doc/job';
+import { type Layer, PLAIN_LAYER } from '../doc/layer';
+import type { Machine } from '../doc/machine';
+import type { Origin, Setup } from '../doc/setup';
+import { PLAIN_TONE } from '../doc/tone';
+import { SPOILBOARD } from '../passes/bed';
+import { stockFor } from '../passes/proposals';
+import { kindOf } from '../passes/registry';
+import { trenchFor } from '../passes/rough/trench';
+import { setupView } from '../setup/view';
 import type { SourceInfo } from '../sources/inspect';
-import { PLAIN_TONE } from '../sources/tone';
 import { MM_PER_INCH } from '../units/length';
-import { MATERIALS } from './defaults';
-import type { Board, Job, Machine } from './job';
-import type { CutoutPass, FlatPass, HolePass, LetterPass, SkimPass } from './pass';
+import { clean } from '../units/round';
 
 /** Floor kept under a proposed relief: the better of the two figures of the handbook, 1/8 in. */
 export const SOUND_FLOOR = 3.175;
+
+/** What of a board and its setup can be asked for. */
+export interface ProposedBoard extends Pick<Board, 'x' | 'y' | 'thickness' | 'material' | 'grain' | 'face'> {
+  origin: Origin;
+  zZero: Setup['zero']['z'];
+  spoilboard: Setup['spoilboard'];
+}
 
 export interface Proposal {
   name: string;
@@ -22,7 +35,7 @@ export interface Proposal {
   rough: Cutter;
   finish: Cutter;
   /** Absent: proposed from the relief's size. */
-  board?: Partial<Board>;
+  board?: Partial<ProposedBoard>;
   /** Plan size wanted in mm; one number locks the proportions. */
   size?: { x: number; y?: number };
   rise?: number;
@@ -31,17 +44,11 @@ export interface Proposal {
   invert?: boolean;
 }
 
-const clean = (v: number) => Number(v.toFixed(4));
-
-/** Stepdown for a bit in a material, mm: the material's share of the diameter, within the bit's own limit. */
-export function stepdownFor(c: Cutter, material: string): number {
-  const share = MATERIALS.find((m) => m.name === material)?.stepdown ?? 0.4;
-  return clean(Math.min(c.maxStepdown, share * c.diameter));
-}
-
-/** Trench proposed around a raised relief, mm; see trenchOf for the rule. */
-function trenchFor(rough: Cutter): number {
-  return Math.max(1.5 * rough.diameter, rough.diameter + 3);
+/** Margin that a proposed relief keeps to the board's edge: its trench, or a rim of the board's own top, mm. */
+const RIM = 10;
+export function marginFor(p: Pick<Proposal, 'mode' | 'rough' | 'board'>): number {
+  if ((p.mode ?? 'raised') === 'sunk') return RIM;
+  return trenchFor(p.rough.diameter, stockFor(p.rough, p.board?.material ?? materialNamed('maple')));
 }
 
 /**
@@ -52,7 +59,7 @@ export function proposeJob(p: Proposal): Job {
   const { info } = p;
   const scale = (p.unit ?? info.unit) === 'in' ? MM_PER_INCH : 1;
   const mode = p.mode ?? 'raised';
-  const margin = mode === 'raised' ? trenchFor(p.rough) : 10;
+  const margin = marginFor(p);
   const aspect = info.size.y / info.size.x;
   const natural = info.kind === 'image' ? 150 / Math.max(1, aspect) : info.size.x * scale;
   let x = p.size?.x ?? natural;
@@ -87,11 +94,11 @@ export function proposeJob(p: Proposal): Job {
     join: mould ? ('carve' as const) : ('stack' as const),
     invert: mode === 'raised' && (p.invert ?? false),
   };
-  return {
-    ...plainJob({ ...p, board: { ...p.board, x: clean(bx), y: clean(by), thickness } }),
-    layers: [layer],
-    seat: { mode, skin: 0, drop: mode === 'sunk' && !mould ? clean(rise) : 0, press: null },
-  };
+  const job = plainJob({ ...p, board: { ...p.board, x: clean(bx), y: clean(by), thickness } });
+  const view = setupView(job);
+  view.layers = [layer];
+  view.seat = { mode, skin: 0, drop: mode === 'sunk' && !mould ? clean(rise) : 0, press: null };
+  return job;
 }
 
 /** A layer of a file as it is proposed to be taken; its size, rise and place are still to be chosen. */
@@ -122,163 +129,63 @@ export function fileLayer(id: string, file: string, hash: string, info: SourceIn
   };
 }
 
-/**
- * The pass that would clear the level fields of a job: with its roughing bit, when that has a flat bottom and finishing follows; null
- * otherwise.
- */
-export function proposeFlat(job: Job): FlatPass | null {
-  const rough = job.passes.find((p) => p.kind === 'rough');
-  const finish = job.passes.find((p) => p.kind === 'finish');
-  const cutter = rough && job.cutters.find((c) => c.id === rough.cutter);
-  if (!finish || !cutter || (cutter.shape !== 'endmill' && cutter.shape !== 'bullnose')) return null;
-  return {
-    id: 'flat',
-    kind: 'flat',
-    cutter: cutter.id,
-    area: structuredClone(finish.area),
-    stepover: clean(0.4 * cutter.diameter),
-    stepdown: stepdownFor(cutter, job.board.material),
-    rampAngle: 4,
-    overlap: 1,
-  };
-}
-
-/** The pass that cuts letters with a V bit, as deep at once as the bit may. */
-export function proposeLetter(cutter: Cutter): LetterPass {
-  return {
-    id: 'letter',
-    kind: 'letter',
-    cutter: cutter.id,
-    area: { kind: 'relief', trench: null },
-    stepdown: cutter.maxStepdown,
-  };
-}
-
 export type PlainJob = Pick<Proposal, 'name' | 'order' | 'machine' | 'rough' | 'finish'> & {
-  board: Partial<Board> & { x: number; y: number; thickness: number };
+  board: Partial<ProposedBoard> & { x: number; y: number; thickness: number };
 };
 
-/** A job with a board, two bits and two passes, and nothing on the board yet. */
-export function plainJob(p: PlainJob): Job {
-  const { x, y } = p.board;
-  const material = p.board.material ?? 'maple';
+/** A setup as it is proposed for a board on a machine: on a spoilboard, zero at the lower left corner of its top, low over the wood. */
+export function proposeSetup(board: { x: number; y: number }, machine: { x: number; y: number }): Setup {
   return {
-    version: 2,
-    name: p.name,
-    order: p.order,
-    board: {
-      material,
-      grain: 'along-x',
-      origin: 'lower-left',
-      zZero: 'top',
-      spoilboard: true,
-      face: 'bare',
-      place: {
-        x: clean(Math.max(0, Math.min(20, (p.machine.x - x) / 2))),
-        y: clean(Math.max(0, Math.min(20, (p.machine.y - y) / 2))),
-      },
-      ...p.board,
+    id: 'face',
+    name: 'Face',
+    up: 'face',
+    zero: { origin: 'lower-left', z: 'top' },
+    place: {
+      x: clean(Math.max(0, Math.min(20, (machine.x - board.x) / 2))),
+      y: clean(Math.max(0, Math.min(20, (machine.y - board.y) / 2))),
     },
-    machine: p.machine,
-    cutters: [p.rough, p.finish].filter((c, i, all) => all.findIndex((d) => d.id === c.id) === i),
+    spoilboard: SPOILBOARD,
+    heights: { approach: 1, between: 1, everything: 5 },
+    holding: [],
+    references: { cross: null, ticks: [], spots: [] },
     layers: [],
     gaps: [],
     seat: { mode: 'raised', skin: 0, drop: 0, press: null },
-    passes: [
+    passes: [],
+  };
+}
+
+/** A job with a board, two bits and two passes, and nothing on the board yet. */
+export function plainJob(p: PlainJob): Job {
+  const { x, y, thickness, material, origin, zZero, grain, face, spoilboard } = p.board;
+  const setup = proposeSetup({ x, y }, p.machine);
+  if (origin) setup.zero.origin = origin;
+  if (zZero) setup.zero.z = zZero;
+  if (spoilboard !== undefined) setup.spoilboard = spoilboard;
+  const job: Job = {
+    version: VERSION,
+    name: p.name,
+    order: p.order,
+    boards: [
       {
-        id: 'rough',
-        kind: 'rough',
-        cutter: p.rough.id,
-        area: { kind: 'relief', trench: null },
-        strategy: 'rings',
-        angle: 0,
-        stepover: clean(0.4 * p.rough.diameter),
-        stepdown: stepdownFor(p.rough, material),
-        stockToLeave: p.rough.diameter >= 3 ? (material === 'brass' ? 0.2 : 1) : 0.2,
-        rampAngle: 4,
-      },
-      {
-        id: 'finish',
-        kind: 'finish',
-        cutter: p.finish.id,
-        area: { kind: 'relief', trench: null },
-        angle: 0,
-        stepover: clean(0.08 * stepoverBase(p.finish)),
-        tolerance: 0.01,
+        id: 'board',
+        name: 'Board',
+        x,
+        y,
+        thickness,
+        material: material ?? materialNamed('maple'),
+        grain: grain ?? 'along-x',
+        face: face ?? 'bare',
+        setups: [setup],
       },
     ],
+    machine: p.machine,
+    cutters: [p.rough, p.finish].filter((c, i, all) => all.findIndex((d) => d.id === c.id) === i),
     output: { unit: 'mm', oneFile: false },
     cell: null,
   };
-}
-
-/** Tabs in hardwood are about 8 mm tall and 25 mm long (trade handbook, section 3; common practice, no source), mm. */
-const TAB = { thickness: 8, length: 25 };
-
-/** Cuts the whole piece out, held by four tabs; none is thicker than a third of the board. */
-export function proposeCutout(job: Pick<Job, 'board'>, cutter: Cutter): CutoutPass {
-  const { thickness, material, spoilboard } = job.board;
-  return {
-    id: 'cutout',
-    kind: 'cutout',
-    cutter: cutter.id,
-    outline: { ...WHOLE_PIECE },
-    side: 'outside',
-    start: 'machined',
-    stepdown: stepdownFor(cutter, material),
-    rampAngle: 4,
-    into: spoilboard ? 0.5 : 0,
-    lead: 7,
-    last: 0.2,
-    floor: 0,
-    tabs: {
-      count: 4,
-      length: Math.min(TAB.length, clean(Math.min(job.board.x, job.board.y) / 10)),
-      thickness: clean(Math.min(TAB.thickness, Math.floor(thickness / 0.3) / 10)),
-      sloped: cutter.maxPlungeDepth === 0,
-      at: null,
-    },
-  };
-}
-
-/** Brings the board to its thickness from a little more, measured in the middle; the back's where the face is finished. */
-export function proposeSkim(job: Pick<Job, 'board'>, cutter: Cutter): SkimPass {
-  const { x, y, thickness, face } = job.board;
-  return {
-    id: 'skim',
-    kind: 'skim',
-    cutter: cutter.id,
-    side: face === 'bare' ? 'face' : 'back',
-    stepover: clean(0.4 * cutter.diameter),
-    stepdown: 1,
-    points: [{ x: clean(x / 2), y: clean(y / 2), thickness: clean(thickness + 0.5) }],
-  };
-}
-
-/** Two holes on the board's long middle line, near its ends, as for pins to turn it over on. */
-export function proposeHoles(job: Pick<Job, 'board'>, cutter: Cutter): HolePass {
-  const { x, y, thickness } = job.board;
-  const drilled = cutter.maxPlungeDepth > 0;
-  const inset = clean(Math.max(cutter.diameter, Math.min(x, y) / 20));
-  const ends =
-    x >= y
-      ? [
-          { x: inset, y: y / 2 },
-          { x: clean(x - inset), y: y / 2 },
-        ]
-      : [
-          { x: x / 2, y: inset },
-          { x: x / 2, y: clean(y - inset) },
-        ];
-  return {
-    id: 'hole',
-    kind: 'hole',
-    cutter: cutter.id,
-    places: ends,
-    diameter: drilled ? cutter.diameter : clean(1.5 * cutter.diameter),
-    depth: clean(Math.min(10, thickness / 2)),
-    into: 0.5,
-    peck: drilled ? Math.min(cutter.maxPlungeDepth, cutter.maxStepdown) : cutter.maxStepdown,
-    rampAngle: 4,
-  };
+  const view = setupView(job);
+  view.passes.push(kindOf('rough').propose(view, p.rough));
+  view.passes.push(kindOf('finish').propose(view, p.finish));
+  return job;
 }

@@ -1,11 +1,11 @@
 import { cellsWithin } from '../arrange/cells-within';
-import type { OutlineRef } from '../arrange/silhouette';
 import type { Region } from '../arrange/target';
+import type { OutlineRef } from '../doc/outline-ref';
+import type { Area } from '../doc/pass-parts';
 import type { Grid } from '../field/height-field';
 import type { Polygon } from '../outline/polygon';
-import type { Job } from './job';
-import type { Area } from './pass';
-import { resolveTrenches } from './trenches';
+import { resolveTrenches } from '../passes/trenches';
+import type { SetupView } from '../setup/view';
 
 /** An area with its trench, and the outline that it names as a polygon. */
 export interface ResolvedArea {
@@ -14,14 +14,14 @@ export interface ResolvedArea {
   polygon: Polygon | null;
 }
 
-/** The areas of a job's passes; null for passes that have none. */
+/** The areas of a setup's passes; null for passes that have none. */
 export async function resolveAreas(
-  job: Pick<Job, 'passes' | 'cutters' | 'seat'>,
+  view: Pick<SetupView, 'passes' | 'cutters' | 'seat'>,
   outline: (ref: OutlineRef) => Polygon | Promise<Polygon>,
 ): Promise<(ResolvedArea | null)[]> {
-  const trenches = resolveTrenches(job);
+  const trenches = resolveTrenches(view);
   return Promise.all(
-    job.passes.map(async (p, i) => {
+    view.passes.map(async (p, i) => {
       if (!('area' in p)) return null;
       const polygon = p.area.kind === 'outline' ? await outline(p.area.outline) : null;
       return { area: p.area, trench: trenches[i], polygon };

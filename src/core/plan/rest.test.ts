@@ -1,18 +1,18 @@
 import { expect, test } from 'vitest';
 import { newShape } from '../arrange/new-layer';
-import { DRAWER, HOBBY_MACHINE } from './defaults';
-import type { Job } from './job';
-import type { FlatPass, RoughPass } from './pass';
-import { errorsOf, planShapes } from './plan-test-kit';
-import { plainJob, proposeFlat, stepdownFor } from './propose';
+import { DRAWER, HOBBY_MACHINE, materialNamed } from '../doc/defaults';
+import { stepdownFor } from '../passes/proposals';
+import type { RoughPass } from '../passes/rough/schema';
+import type { SetupView } from '../setup/view';
+import { changed, errorsOf, plainSetup, planShapes, proposed } from './plan-test-kit';
 
 const bit = (id: string) => DRAWER.find((c) => c.id === id)!;
 const [em6, em3, ball] = [bit('em6'), bit('em3'), bit('ball3')];
 
 /** A pocket of 60 x 40 with a narrow arm of 5 mm, sunk 6 mm into a board's top. */
-function pocket(): Job {
-  const board = { x: 120, y: 70, thickness: 18, material: 'maple' };
-  const job = plainJob({ name: 'Pocket', order: '', machine: HOBBY_MACHINE, rough: em6, finish: ball, board });
+function pocket(): SetupView {
+  const board = { x: 120, y: 70, thickness: 18, material: materialNamed('maple') };
+  const job = plainSetup({ name: 'Pocket', order: '', machine: HOBBY_MACHINE, rough: em6, finish: ball, board });
   const shape = (id: string, x: number, y: number, cx: number) => ({
     ...newShape(id, id, { kind: 'rectangle' }, { kind: 'flat' }, board),
     size: { x, y },
@@ -35,13 +35,13 @@ test('a smaller roughing bit goes only where the larger one left something', asy
     id: 'rest',
     cutter: em3.id,
     stepover: 0.4 * em3.diameter,
-    stepdown: stepdownFor(em3, 'maple'),
+    stepdown: stepdownFor(em3, job.board.material),
     stockToLeave: 0.3,
   };
   first.stockToLeave = 0.3;
   job.cutters.push(em3);
-  const alone = await planShapes({ ...job, passes: [second, job.passes[1]] });
-  const both = await planShapes({ ...job, passes: [first, second, job.passes[1]] });
+  const alone = await planShapes(changed(job, { passes: [second, job.passes[1]] }));
+  const both = await planShapes(changed(job, { passes: [first, second, job.passes[1]] }));
   expect(errorsOf(both)).toEqual([]);
   const length = (p: typeof both) => p.summary.passes.find((q) => q.id === 'rest')!.cutLength;
   expect(length(both)).toBeGreaterThan(100);
@@ -55,11 +55,11 @@ test('a smaller roughing bit goes only where the larger one left something', asy
 test('a second, smaller bit clears only the corners and arms of a level field that the first did not enter', async () => {
   const job = pocket();
   job.cutters.push(em3);
-  const large = { ...proposeFlat(job)!, id: 'large' } as FlatPass;
+  const large = { ...proposed('flat', job, em6), id: 'large' };
   const small = { ...large, id: 'small', cutter: em3.id, stepover: 0.4 * em3.diameter, stepdown: 1.2 };
   const [rough, finish] = job.passes;
-  const alone = await planShapes({ ...job, passes: [rough, small, finish] });
-  const both = await planShapes({ ...job, passes: [rough, large, small, finish] });
+  const alone = await planShapes(changed(job, { passes: [rough, small, finish] }));
+  const both = await planShapes(changed(job, { passes: [rough, large, small, finish] }));
   expect(errorsOf(both)).toEqual([]);
   const length = (p: typeof both) => p.summary.passes.find((q) => q.id === 'small')!.cutLength;
   expect(length(both)).toBeGreaterThan(20);

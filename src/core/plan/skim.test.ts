@@ -1,21 +1,22 @@
 import { expect, test } from 'vitest';
 import { newShape } from '../arrange/new-layer';
 import type { Cutter } from '../cutter/cutter';
+import { DRAWER, HOBBY_MACHINE, materialNamed } from '../doc/defaults';
+import { applyEdits } from '../doc/edits';
 import { boardGrid } from '../field/height-field';
-import { boardTops, skimDepths } from '../passes/skim';
-import { DRAWER, HOBBY_MACHINE } from './defaults';
-import { type Job, jobSchema } from './job';
-import { orderProblem } from './order';
-import type { SkimPass } from './pass';
-import { errorsOf, planShapes } from './plan-test-kit';
-import { plainJob, proposeSkim } from './propose';
+import { orderProblem } from '../passes/order';
+import { boardTops, skimDepths } from '../passes/skim/plan';
+import type { SkimPass } from '../passes/skim/schema';
+import type { SetupView } from '../setup/view';
+import { plainSetup, planShapes, planWhole, proposed, saidOf, setupPlan, wrongIn } from './plan-test-kit';
+import { skimOtherSide } from './setups';
 
 const bit = (id: string): Cutter => DRAWER.find((c) => c.id === id)!;
 
 /** A board left 38.1 mm thick that is 38.3 to 39.6 mm thick as it comes. */
-function uneven(change: (p: SkimPass, j: Job) => void = () => {}): Job {
-  const board = { x: 90, y: 60, thickness: 38.1, material: 'maple' };
-  const job = plainJob({
+function uneven(change: (p: SkimPass, j: SetupView) => void = () => {}): SetupView {
+  const board = { x: 90, y: 60, thickness: 38.1, material: materialNamed('maple') };
+  const job = plainSetup({
     name: 'Skim',
     order: '',
     machine: HOBBY_MACHINE,
@@ -27,7 +28,7 @@ function uneven(change: (p: SkimPass, j: Job) => void = () => {}): Job {
     { ...newShape('p', 'p', { kind: 'rectangle' }, { kind: 'flat' }, board), size: { x: 40, y: 30 }, rise: 3 },
   ];
   job.cell = 0.25;
-  const pass = proposeSkim(job, bit('em6'));
+  const pass = proposed('skim', job, bit('em6'));
   pass.points = [
     { x: 5, y: 5, thickness: 38.6 },
     { x: 85, y: 5, thickness: 39.6 },
@@ -40,7 +41,7 @@ function uneven(change: (p: SkimPass, j: Job) => void = () => {}): Job {
 
 test('how many skims, and what they leave: from the thickest place in even goes of at most the stepdown', () => {
   const p = {
-    ...proposeSkim(uneven(), bit('em6')),
+    ...proposed('skim', uneven(), bit('em6')),
     stepdown: 1,
     points: uneven().passes[0].kind === 'skim' ? (uneven().passes[0] as SkimPass).points : [],
   };
@@ -56,27 +57,32 @@ test('an uneven board is as thick as measured where it was measured, and never l
   const grid = boardGrid(90, 60, 0.5);
   const at = (data: Float32Array, x: number, y: number) =>
     data[Math.round((y - grid.originY) / 0.5) * grid.width + Math.round((x - grid.originX) / 0.5)];
-  const tops = boardTops(pass, 38.1, grid, 90, false);
+  const tops = boardTops(pass, 38.1, grid);
   for (const p of pass.points) expect(Math.abs(at(tops, p.x, p.y) - (p.thickness - 38.1))).toBeLessThan(0.02);
-  // Turned over its y axis, left is right.
-  const turned = boardTops(pass, 38.1, grid, 90, true);
-  expect(Math.abs(at(turned, 5, 5) - 1.5)).toBeLessThan(0.02);
-  expect(Math.min(...boardTops(pass, 39, grid, 90, false))).toBe(0);
+  expect(Math.min(...boardTops(pass, 39, grid))).toBe(0);
 });
 
 test.each(['face', 'back'] as const)(
   'the proof cuts the uneven board even by its %s, and the rest on top of it',
   async (side) => {
-    const plan = await planShapes(uneven((p) => Object.assign(p, { side })));
-    expect(errorsOf(plan)).toEqual([]);
-    const [skim] = plan.summary.programs;
-    expect(skim.back).toBe(side === 'back');
+    const job = uneven();
+    const own = job.passes[0] as SkimPass;
+    if (side === 'back') applyEdits(job.document, skimOtherSide(job, own).edits);
+    expect(job.board.setups.map((s) => s.up)).toEqual(side === 'back' ? ['back', 'face'] : ['face']);
+    // Turned over its y axis, left is right.
+    if (side === 'back')
+      expect((job.board.setups[0].passes[0] as SkimPass).points.map((p) => p.x)).toEqual([85, 5, 45]);
+    const whole = await planWhole(job.document);
+    expect(whole.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+    const [skim] = whole.summary.programs;
+    expect(skim.setup).toBe(side);
     // What it takes off is what stood over the face: between the thinnest and the thickest place, all over.
     expect(skim.volume / (90 * 60)).toBeGreaterThan(0.2);
     expect(skim.volume / (90 * 60)).toBeLessThan(1.5);
     expect(skim.text).toContain('set it from the bed');
     expect(skim.text.includes('board on its face')).toBe(side === 'back');
     // The frame around the relief is left at the top.
+    const plan = setupPlan(whole, whole.summary.setups.length - 1);
     expect(Math.max(...plan.cut.data)).toBeLessThanOrEqual(1e-6);
     expect(plan.summary.deepest).toBeCloseTo(3, 1);
   },
@@ -84,22 +90,17 @@ test.each(['face', 'back'] as const)(
 );
 
 test('a finished face is not skimmed, nor a board too uneven to pass over, nor one too thin', async () => {
-  const said = (change: Parameters<typeof uneven>[0]) =>
-    jobSchema
-      .safeParse(uneven(change))
-      .error?.issues.map((i) => i.message)
-      .join() ?? '';
+  const said = (change: Parameters<typeof uneven>[0]) => wrongIn(uneven(change));
   expect(said(() => {})).toBe('');
-  expect(said((_, j) => (j.board.face = 'painted'))).toContain("the board's face is painted; skim its back instead");
-  expect(
-    said((p, j) => {
-      j.board.face = 'masked';
-      p.side = 'back';
-    }),
-  ).toBe('');
-  expect(said((_, j) => (j.board.thickness = 34))).toContain('too uneven to pass over');
+  expect(said((_, j) => (j.board.face = 'painted'))).toContain(
+    "the board's face is painted and must not be skimmed off",
+  );
+  const masked = uneven((_, j) => (j.board.face = 'masked'));
+  applyEdits(masked.document, skimOtherSide(masked, masked.passes[0] as SkimPass).edits);
+  expect(wrongIn(masked)).toBe('');
+  expect(said((_, j) => (j.board.thickness = 34))).toContain('moves pass 4 mm over that at most');
   const plan = await planShapes(uneven((_, j) => (j.board.thickness = 38.5)));
-  expect(errorsOf(plan).join()).toContain('only 38.3 mm thick here');
+  expect(saidOf(plan)).toContain('only 38.3 mm thick here');
   expect(orderProblem([{ kind: 'rough' }, { kind: 'skim' }])).toBe(
     'skimming after roughing would take off what is cut already',
   );

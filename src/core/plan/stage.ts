@@ -6,18 +6,21 @@ export interface StageResult<M = unknown> {
   arrays: Record<string, Float32Array | Float64Array | Uint8Array>;
 }
 
+/** Runs a stage, or takes its stored result. */
+export type RunStage = <M>(
+  name: string,
+  input: unknown,
+  run: () => Promise<StageResult<M>>,
+) => Promise<{ key: string; result: StageResult<M> }>;
+
 /** What a plan is run with. */
 export interface PlanEnvironment {
   host: KernelHost;
   /**
-   * Runs a stage, or takes its stored result: `input` is all that the result depends on, as plain data. Returns the
-   * result and the key it is stored under, which stands for it in the inputs of later stages.
+   * `input` is all that the result depends on besides the planner itself, as plain data. Returns the result and the key it is stored under,
+   * which stands for it in the inputs of later stages.
    */
-  stage<M>(
-    name: string,
-    input: unknown,
-    run: () => Promise<StageResult<M>>,
-  ): Promise<{ key: string; result: StageResult<M> }>;
+  stage: RunStage;
   /** Told as the work goes on: what is being done, and the share of the whole that is behind it. */
   progress(name: string, share: number): void;
 }

@@ -1,40 +1,36 @@
 import { expect, test } from 'vitest';
 import { demoJobs } from '../../../demo/shop';
 import { contentLoader } from '../../server/content';
-import { localHost } from '../kernels/host';
-import { DRAWER, SHOP_MACHINE } from './defaults';
-import { type Job, jobSchema } from './job';
-import { planJob } from './pipeline';
+import { DRAWER, SHOP_MACHINE } from '../doc/defaults';
+import type { SetupView } from '../setup/view';
+import { setupView } from '../setup/view';
+import { planShapes } from './plan-test-kit';
 
 // The loaf in every way that it can be seated and cut, on a coarse grid: the proof of the written programs decides.
 const demo = (await demoJobs())[2];
 const load = contentLoader((h) => demo.files.get(h)!.bytes);
 
-function raised(j: Job): void {
+function raised(j: SetupView): void {
   j.seat.mode = 'raised';
   j.layers[0].join = 'stack';
 }
 
-function bit(j: Job, pass: number, id: string, stepover: number): void {
+function bit(j: SetupView, pass: number, id: string, stepover: number): void {
   const c = DRAWER.find((d) => d.id === id)!;
   if (!j.cutters.some((d) => d.id === id)) j.cutters.push(c);
   j.passes[pass].cutter = id;
   Object.assign(j.passes[pass], { stepover });
 }
 
-async function plan(edit: (j: Job) => void) {
-  const job = structuredClone(demo.job);
+async function plan(edit: (j: SetupView) => void) {
+  const job = setupView(structuredClone(demo.job));
   job.cell = 0.2;
   edit(job);
-  const { summary } = await planJob(jobSchema.parse(job), load, {
-    host: localHost,
-    progress() {},
-    stage: async (name, _, run) => ({ key: name, result: await run() }),
-  });
+  const { summary } = await planShapes(job, load);
   return { summary, found: summary.findings.filter((f) => f.severity !== 'note').map((f) => f.rule) };
 }
 
-test.each<[string, (j: Job) => void]>([
+test.each<[string, (j: SetupView) => void]>([
   ['raised from the ground', raised],
   [
     'raised under a skin',
@@ -137,8 +133,8 @@ test('one file in inches with tool changes, zero in the centre on the bed', asyn
     raised(j);
     j.machine = SHOP_MACHINE;
     j.output = { unit: 'in', oneFile: true };
-    j.board.zZero = 'bed';
-    j.board.origin = 'centre';
+    j.setup.zero.z = 'bed';
+    j.setup.zero.origin = 'centre';
   });
   expect(found).toEqual([]);
   expect(summary.programs).toHaveLength(1);
@@ -157,7 +153,7 @@ test('without room for the trench the carver is told, and no rapid touches the b
     j.board.y = 80;
     j.layers[0].centre = { x: 59, y: 40 };
   });
-  expect(found).toContain('margin');
+  expect(found).toContain('trench-room');
   expect(found).not.toContain('rapid-through-material');
   expect(found).not.toContain('gouge');
 });
@@ -170,7 +166,7 @@ test('a relief without roughing warns of the depth that the ball takes', async (
   expect(found).toEqual(['stepdown']);
 });
 
-test.each<[string, (j: Job) => void, string]>([
+test.each<[string, (j: SetupView) => void, string]>([
   [
     'too deep for its board',
     (j) => {
@@ -192,12 +188,12 @@ test.each<[string, (j: Job) => void, string]>([
       raised(j);
       j.layers[0].centre.x = 40;
     },
-    'outside-board',
+    'layer-outside',
   ],
   [
     'off the table',
     (j) => {
-      j.board.place.x = 550;
+      j.setup.place.x = 550;
     },
     'outside-machine',
   ],

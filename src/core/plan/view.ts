@@ -1,6 +1,6 @@
-import { type Grid, gridOf, type HeightField } from '../field/height-field';
-import type { Plan } from './pipeline';
+import { type Grid, gridOf, type HeightField, nearestCell } from '../field/height-field';
 import type { StageResult } from './stage';
+import type { SetupSurfaces } from './summary';
 
 /** Most cells along a side of what is sent to the page. */
 const VIEW_CELLS = 1000;
@@ -36,7 +36,7 @@ function thinOut<T extends Float32Array | Uint8Array>(data: T, g: Grid, step: nu
 }
 
 /** The view for the page, and the full surfaces for exact sections; both ready to be packed into files. */
-export function transferableView(plan: Plan): { packed: StageResult; full: StageResult } {
+export function transferableView(plan: SetupSurfaces): { packed: StageResult; full: StageResult } {
   const g = gridOf(plan.target);
   const step = Math.max(1, Math.ceil(Math.max(g.width, g.height) / VIEW_CELLS));
   const target = thinOut(plan.target.data, g, step);
@@ -57,15 +57,15 @@ export function transferableView(plan: Plan): { packed: StageResult; full: Stage
 }
 
 /** Heights along a straight line through a field at `n` even steps: the cell's own value, nothing interpolated. */
-export function sectionOf(f: HeightField, x0: number, y0: number, x1: number, y1: number, n: number): Float32Array {
+export function sectionOf(
+  f: HeightField,
+  { x0, y0, x1, y1 }: { x0: number; y0: number; x1: number; y1: number },
+  n: number,
+): Float32Array {
   const out = new Float32Array(n);
   for (let s = 0; s < n; s++) {
     const t = n > 1 ? s / (n - 1) : 0;
-    const i = Math.round((x0 + (x1 - x0) * t - f.originX) / f.cell);
-    const j = Math.round((y0 + (y1 - y0) * t - f.originY) / f.cell);
-    const a = Math.min(f.width - 1, Math.max(0, i));
-    const b = Math.min(f.height - 1, Math.max(0, j));
-    out[s] = f.data[b * f.width + a];
+    out[s] = f.data[nearestCell(f, x0 + (x1 - x0) * t, y0 + (y1 - y0) * t)];
   }
   return out;
 }

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { Path } from '../motion/path';
+import { zeroOf } from '../setup/frame';
 import { MOTION, readProgram } from './reader';
-import { commentText, fileStem, writeProgram, zeroOf } from './writer';
+import { commentText, fileStem, writeProgram } from './writer';
 
 const board = { x: 300, y: 200, thickness: 19, origin: 'centre' as const, zZero: 'bed' as const };
 
@@ -29,7 +30,7 @@ test('what is written is read back: every end within a rounding, never deeper th
         const path = new Path();
         path.rapid(points[0][0], points[0][1], 5);
         for (const [x, y, z, cut] of points) cut ? path.feed(x, y, z, 1234) : path.rapid(x, y, z);
-        const zero = zeroOf({ ...board, zZero });
+        const zero = zeroOf(board, { zero: { origin: board.origin, z: zZero } });
         const text = writeProgram([{ title: 't', toolNumber: 1, rpm: 16000, moves: path.data, arcs: 0 }], {
           header: ['h'],
           zero,

@@ -1,23 +1,5 @@
 import { BLOCK, fitArcs } from '../outline/arcs';
-import type { Board, Origin } from '../plan/job';
 import { MM_PER_INCH, trimNumber } from '../units/length';
-
-/** Where the programs' zero lies, in board coordinates (lower left corner, board's top), mm. */
-export function zeroOf(board: Pick<Board, 'x' | 'y' | 'thickness' | 'origin' | 'zZero'>): {
-  x: number;
-  y: number;
-  z: number;
-} {
-  const at: Record<Origin, [number, number]> = {
-    'lower-left': [0, 0],
-    'lower-right': [board.x, 0],
-    'upper-left': [0, board.y],
-    'upper-right': [board.x, board.y],
-    centre: [board.x / 2, board.y / 2],
-  };
-  const [x, y] = at[board.origin];
-  return { x, y, z: board.zZero === 'top' ? 0 : -board.thickness };
-}
 
 export interface ProgramPart {
   /** What the part is, for a comment. */

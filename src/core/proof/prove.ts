@@ -1,50 +1,47 @@
+import type { SurfaceFacts } from '../arrange/compose';
 import type { Target } from '../arrange/target';
-import type { Cutter } from '../cutter/cutter';
-import type { HeightField } from '../field/height-field';
+import type { Board } from '../doc/board';
+import { cellPlace, type Grid, type HeightField } from '../field/height-field';
+import type { Found } from '../findings/finding';
 import type { KernelHost } from '../kernels/host';
-import type { Board, Machine } from '../plan/job';
-import { formatLength } from '../units/length';
+import { boardTops } from '../passes/skim/plan';
+import { type Frame, frameBetween, placeThrough, turnedRows, zeroOf } from '../setup/frame';
+import type { SetupView } from '../setup/view';
+import { found } from './checks/registry';
 import { type CutoutProof, checkCutout, type PlannedCutout } from './connect';
 import { compareSurfaces, type Deviation } from './deviation';
-import type { Finding } from './finding';
-import { checkRun } from './run-checks';
-import { simulate, type WrittenProgram } from './simulate';
-import { heldFindings, unevenFindings } from './skim-and-cutout';
+import { type Run, simulate, type WrittenProgram } from './simulate';
+import { putSurface, raiseBy, type Solid, surfaceOf, thinnestOf, wholeBoard } from './solid';
 
-/** Deepest cut below the target, along the normal, that passes without a finding, mm. */
-export const GOUGE_LIMIT = 0.02;
-/** Least floor, and the better one (trade handbook, section 3; common practice, no source), mm. */
-export const FLOOR_LEAST = 25.4 / 16;
-
-export interface ProofInput {
+export interface SetupToProve {
+  view: SetupView;
   programs: WrittenProgram[];
-  cutters: Cutter[];
-  zero: { x: number; y: number; z: number };
   target: Target;
-  board: Board;
-  machine: Machine;
-  /** How high the board stands over its top before it is skimmed, as it lies or turned over; null where it is even. */
-  tops(turned: boolean): Float32Array | null;
-  /** Cells where cut-outs and holes go through the board, null when there is none; and each cut-out. */
+  composite: SurfaceFacts;
+  /** Cells where cut-outs and holes go through the board, null when there is none; and each cut-out with its pass. */
   through: Uint8Array | null;
-  cutouts: PlannedCutout[];
+  cutouts: (PlannedCutout & { pass: string })[];
 }
 
-export interface Proof {
+export interface SetupProof {
   cut: HeightField;
   rough: HeightField | null;
   deviation: Deviation;
-  findings: Finding[];
-  /** Board left under the deepest cut, mm. */
-  thinnest: number;
+  /** Deepest cut below the board's top as it lies, mm; what goes through on purpose left out. */
   deepest: number;
   /** Volume removed by each program, mm3. */
   volumes: number[];
   /** What still joins the sides of each cut-out. */
-  cutouts: CutoutProof[];
+  cutouts: (CutoutProof & { pass: string })[];
 }
 
-const mm = (v: number) => formatLength(v);
+export interface BoardProof {
+  solid: Solid;
+  setups: SetupProof[];
+  found: Found[];
+  /** Board left at its thinnest place, mm. */
+  thinnest: number;
+}
 
 /** Whether a cell or one of its neighbours is a slot's: walls are met to a cell. */
 function besideSlot(slots: Uint8Array, k: number, width: number): boolean {
@@ -52,110 +49,98 @@ function besideSlot(slots: Uint8Array, k: number, width: number): boolean {
   return false;
 }
 
-/** Cuts the board with the written programs and says what it shows. */
-export async function prove(input: ProofInput, host: KernelHost): Promise<Proof> {
-  const { target, board, machine } = input;
-  const findings: Finding[] = [];
+/**
+ * Cuts a board with the programs of all its setups as they are written, each read back in its own frame, and says what that shows.
+ * @param grid over the first setup
+ */
+export async function proveBoard(
+  board: Board,
+  grid: Grid,
+  setups: SetupToProve[],
+  host: KernelHost,
+): Promise<BoardProof> {
+  const solid = wholeBoard(grid, board.thickness);
+  const frames = setups.map((s) => frameBetween(board, setups[0].view.setup, s.view.setup));
+  setups.forEach((s, i) => {
+    const skim = s.view.passes.find((p) => p.kind === 'skim');
+    if (skim?.kind === 'skim') raiseBy(solid, frames[i], boardTops(skim, board.thickness, s.target.field));
+  });
+  const out: BoardProof = { solid, setups: [], found: [], thinnest: board.thickness };
+  const open = new Uint8Array(grid.width * grid.height);
+  for (const [i, s] of setups.entries()) {
+    out.setups.push(await proveSetup(s, solid, frames[i], out.found, host));
+    if (!s.through) continue;
+    const own = frames[i].turned ? turnedRows(s.through, grid.width) : s.through;
+    for (let k = 0; k < open.length; k++) open[k] |= own[k];
+  }
+  const thin = thinnestOf(solid, (k) => besideSlot(open, k, grid.width));
+  out.thinnest = thin.web;
+  // What is left of the board is told of the last setup that cuts layers: its depth is what can be changed.
+  const told = Math.max(
+    0,
+    setups.findLastIndex((s) => s.view.layers.length > 0),
+  );
+  const { view, composite } = setups[told];
+  const thinnest = { web: thin.web, ...placeThrough(frames[told], cellPlace(grid, thin.cell)) };
+  out.found.push(...found('board', { view, solid, thinnest, composite }));
+  return out;
+}
+
+const sumOf = (f: HeightField) => {
+  let sum = 0;
+  for (const v of f.data) sum += v;
+  return sum * f.cell ** 2;
+};
+
+async function proveSetup(
+  s: SetupToProve,
+  solid: Solid,
+  frame: Frame,
+  all: Found[],
+  host: KernelHost,
+): Promise<SetupProof> {
+  const { view, programs, target, through } = s;
+  const cut = surfaceOf(solid, frame);
+  const before = cut.data.slice();
+  let standing = sumOf(cut);
   const volume = new Map<string, number>();
-  const sumOf = (data: Float32Array) => {
-    let sum = 0;
-    for (const v of data) sum += v;
-    return sum * target.field.cell ** 2;
+  const onRun = async (run: Run) => {
+    all.push(...found('run', { view, run }));
+    const now = sumOf(run.after);
+    volume.set(run.file, (volume.get(run.file) ?? 0) + standing - now);
+    standing = now;
   };
-  const cutWith = (programs: WrittenProgram[], start: Float32Array | null) => {
-    let standing = start ? sumOf(start) : 0;
-    return simulate(programs, input.cutters, input.zero, target.field, host, start, async (run) => {
-      findings.push(...checkRun(run, board, machine));
-      const now = sumOf(run.after.data);
-      volume.set(run.file, (volume.get(run.file) ?? 0) + standing - now);
-      standing = now;
-    });
-  };
-  // What the back is skimmed by is cut by itself, on the board turned over; from then on the board is even.
-  const [behind, ahead] = [input.programs.filter((p) => p.back), input.programs.filter((p) => !p.back)];
-  const turned = behind.length > 0 ? await cutWith(behind, input.tops(true)) : null;
-  const sim = await cutWith(ahead, turned ? null : input.tops(false));
-  findings.push(...unevenFindings((turned ?? sim).cut));
-  [...(turned?.read ?? []), ...sim.read].forEach((r, i) => {
-    const { file } = [...behind, ...ahead][i];
-    const base = { x: board.x / 2, y: board.y / 2 };
-    if (r.spindleOffLine > 0) {
-      findings.push({
-        ...base,
-        rule: 'spindle',
-        severity: 'error',
-        message: `${file}, line ${r.spindleOffLine}: cuts with the spindle stopped`,
-        remedy: 'do not run this program; plan the pass again',
-      });
-    }
-    if (r.topRpm > machine.maxRpm || r.topRpm < machine.minRpm) {
-      findings.push({
-        ...base,
-        rule: 'spindle',
-        severity: 'warning',
-        message: `${file}: asks for ${r.topRpm} rpm, ${machine.name} turns ${machine.minRpm} to ${machine.maxRpm}`,
-        remedy: 'set the bit to a speed within that range',
-      });
-    }
+  const zero = zeroOf(view.board, view.setup);
+  const sim = await simulate(cut, { programs, cutters: view.cutters, zero, host, onRun });
+  sim.read.forEach((read, i) => {
+    all.push(...found('program', { view, program: programs[i], read }));
   });
-  const deviation = compareSurfaces(sim.cut, target.field, target.mask);
+  putSurface(solid, frame, cut.data);
+  const deviation = compareSurfaces(cut, asLow(target, before), target.mask);
   let lowest = 0;
-  let lowestAt = 0;
-  sim.cut.data.forEach((v, k) => {
-    if (v < lowest && !(input.through && besideSlot(input.through, k, target.field.width))) {
-      lowest = v;
-      lowestAt = k;
-    }
+  cut.data.forEach((v, k) => {
+    if (v < lowest && before[k] > v && !(through && besideSlot(through, k, cut.width))) lowest = v;
   });
-  const place = (k: number) => ({
-    x: target.field.originX + (k % target.field.width) * target.field.cell,
-    y: target.field.originY + Math.floor(k / target.field.width) * target.field.cell,
-  });
-  if (deviation.deepest < -GOUGE_LIMIT) {
-    findings.push({
-      rule: 'gouge',
-      severity: 'error',
-      message: `cut ${mm(-deviation.deepest)} too deep, more than ${mm(GOUGE_LIMIT)}`,
-      remedy: 'use a finer cell or a smaller tolerance',
-      ...place(deviation.deepestAt),
-    });
-  }
-  if (deviation.keepCut > 1e-4) {
-    findings.push({
-      rule: 'keep-cut',
-      severity: 'error',
-      message: `board that must stay is cut ${formatLength(deviation.keepCut, 'mm', 4)} deep`,
-      remedy: 'do not run these programs; make the area smaller',
-      ...place(deviation.keepAt),
-    });
-  }
-  const thinnest = board.thickness + lowest;
-  if (thinnest < FLOOR_LEAST - 1e-6) {
-    const open = thinnest <= 0;
-    const bed = open && !board.spoilboard;
-    findings.push({
-      rule: 'floor',
-      severity: open ? 'error' : 'warning',
-      message: open
-        ? `cuts through the board${bed ? ' into the bed: there is no spoilboard' : ''} by ${mm(-thinnest)}`
-        : `only ${mm(thinnest)} of board is left, less than ${mm(FLOOR_LEAST)}`,
-      remedy: 'lower the rise or the skin, or use a thicker board',
-      ...place(lowestAt),
-    });
-  }
-  if (deviation.leftShare > 0.05) {
-    findings.push({
-      rule: 'left-over',
-      severity: 'note',
-      message: `${(deviation.leftShare * 100).toFixed(1)} % of the relief stands more than ${mm(deviation.notable)} above the target`,
-      remedy: 'a smaller bit reaches finer detail, a smaller stepover leaves lower ridges',
-      x: board.x / 2,
-      y: board.y / 2,
-    });
-  }
-  const { through } = input;
-  const cutouts = through ? input.cutouts.map((c) => checkCutout(sim.cut, through, board.thickness, c)) : [];
-  for (const c of cutouts) findings.push(...heldFindings(c, board));
-  const volumes = input.programs.map((p) => volume.get(p.file) ?? 0);
-  return { cut: sim.cut, rough: sim.rough, deviation, findings, thinnest, deepest: -lowest, volumes, cutouts };
+  const wood = woodOf(solid, frame, view.board.thickness, cut);
+  const cutouts = through
+    ? s.cutouts.map((c) => ({ ...checkCutout(wood, through, view.board.thickness, c), pass: c.pass }))
+    : [];
+  all.push(...found('cut', { view, target, cut, deviation, cutouts }));
+  const volumes = programs.map((p) => volume.get(p.file) ?? 0);
+  return { cut, rough: sim.rough, deviation, deepest: -lowest, volumes, cutouts };
+}
+
+/** A target no higher than what stood before the setup: what an earlier one has cut is not asked back. */
+function asLow(target: Target, before: Float32Array): HeightField {
+  const { field } = target;
+  const data = field.data.slice();
+  for (let k = 0; k < data.length; k++) if (before[k] < data[k]) data[k] = before[k];
+  return { ...field, data };
+}
+
+/** How much wood stands, as the height of a board of that thickness with an even underside, in a setup's coordinates. */
+function woodOf(solid: Solid, frame: Frame, thickness: number, like: HeightField): HeightField {
+  const data = new Float32Array(solid.top.length);
+  for (let k = 0; k < data.length; k++) data[k] = solid.top[k] - solid.bottom[k] - thickness;
+  return { ...like, data: frame.turned ? turnedRows(data, like.width) : data };
 }

@@ -1,5 +1,5 @@
 import { type Cutter, profileOf } from '../cutter/cutter';
-import { type Grid, type HeightField, makeField } from '../field/height-field';
+import type { HeightField } from '../field/height-field';
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/stock-removal';
 import { MOTION, type ReadProgram, readProgram } from '../program/reader';
@@ -11,13 +11,14 @@ export interface WrittenProgram {
   tool: number;
   /** Whether all that its runs do is roughing: the surface after the last such program is kept. */
   rough: boolean;
-  /** Whether the board lies on its face while it runs. */
-  back: boolean;
+  /** Ids of the passes that it holds. */
+  passes: string[];
 }
 
-/** What the programs did with one bit, in board coordinates. */
+/** What a program did with one bit, in the setup's coordinates. */
 export interface Run {
   file: string;
+  passes: string[];
   cutter: Cutter;
   /** SEGMENT numbers each. */
   segments: Float64Array;
@@ -28,29 +29,46 @@ export interface Run {
 }
 
 export interface Simulated {
-  cut: HeightField;
   /** Surface after roughing, when a roughing program was followed by another. */
   rough: HeightField | null;
   read: ReadProgram[];
 }
 
+export interface Cutting {
+  programs: WrittenProgram[];
+  cutters: Cutter[];
+  /** The programs' zero in the setup's coordinates, mm. */
+  zero: { x: number; y: number; z: number };
+  host: KernelHost;
+  /** Called after each run, with the surface as it then is; `run.after` must not be kept. */
+  onRun(run: Run): Promise<void>;
+}
+
+/** The motions of one bit as segments in the setup's coordinates. */
+function segmentsOf(r: ReadProgram, from: number, to: number, zero: Cutting['zero']) {
+  const segments = new Float64Array((to - from) * SEGMENT);
+  const lines = new Float64Array(to - from);
+  for (let i = from; i < to; i++) {
+    const m = i * MOTION;
+    const s = (i - from) * SEGMENT;
+    for (const k of [0, 3]) {
+      segments[s + k] = r.motions[m + k] + zero.x;
+      segments[s + k + 1] = r.motions[m + k + 1] + zero.y;
+      segments[s + k + 2] = r.motions[m + k + 2] + zero.z;
+    }
+    segments[s + 6] = r.motions[m + 6];
+    lines[i - from] = r.motions[m + 8];
+  }
+  return { segments, lines };
+}
+
 /**
- * Cuts a whole board (0 at its top, or as high as `start` says where it is uneven) with the programs as written: they are read back, moved into board coordinates by
- * `zero`, and simulated bit by bit.
- * @param onRun called after each run, with the surface as it then is; `run.after` must not be kept
- * @throws ProgramError, or an Error when a program calls for a bit that is not among `cutters`
+ * Cuts a surface with programs as written: they are read back, moved into the setup's coordinates and simulated bit by bit. `surface` is
+ * lowered in place.
+ * @throws ProgramError, or an Error when a program calls for a bit that is not among the cutters
  */
-export async function simulate(
-  programs: WrittenProgram[],
-  cutters: Cutter[],
-  zero: { x: number; y: number; z: number },
-  grid: Grid,
-  host: KernelHost,
-  start: Float32Array | null,
-  onRun: (run: Run) => Promise<void>,
-): Promise<Simulated> {
-  const cut = makeField(grid, 0);
-  if (start) cut.data.set(start);
+export async function simulate(surface: HeightField, cutting: Cutting): Promise<Simulated> {
+  const { programs, cutters, zero, host, onRun } = cutting;
   let rough: HeightField | null = null;
   const read: ReadProgram[] = [];
   for (const program of programs) {
@@ -62,25 +80,12 @@ export async function simulate(
       if (to <= from) continue;
       const cutter = cutters.find((c) => c.number === r.tools[t].tool);
       if (!cutter) throw new Error(`${program.file} calls for bit ${r.tools[t].tool}, which the job does not have`);
-      const segments = new Float64Array((to - from) * SEGMENT);
-      const lines = new Float64Array(to - from);
-      for (let i = from; i < to; i++) {
-        const m = i * MOTION;
-        const s = (i - from) * SEGMENT;
-        for (const k of [0, 3]) {
-          segments[s + k] = r.motions[m + k] + zero.x;
-          segments[s + k + 1] = r.motions[m + k + 1] + zero.y;
-          segments[s + k + 2] = r.motions[m + k + 2] + zero.z;
-        }
-        segments[s + 6] = r.motions[m + 6];
-        lines[i - from] = r.motions[m + 8];
-      }
-      const bites = await host.remove(cut, profileOf(cutter), segments);
-      await onRun({ file: program.file, cutter, segments, lines, bites, after: cut });
+      const { segments, lines } = segmentsOf(r, from, to, zero);
+      const bites = await host.remove(surface, profileOf(cutter), segments);
+      const { file, passes } = program;
+      await onRun({ file, passes, cutter, segments, lines, bites, after: surface });
     }
-    if (program.rough && program !== programs[programs.length - 1]) {
-      rough = { ...cut, data: cut.data.slice() };
-    }
+    if (program.rough && program !== programs[programs.length - 1]) rough = { ...surface, data: surface.data.slice() };
   }
-  return { cut, rough, read };
+  return { rough, read };
 }

@@ -2,12 +2,12 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { Glyph, Font as OtFont, Path } from 'opentype.js';
 import { beforeAll, expect, test } from 'vitest';
+import { type Words, wordsSchema } from '../doc/words';
 import { crossings, type Polygon, polygonBounds } from '../outline/polygon';
 import { CURVE_TOLERANCE } from '../outline/shapes';
 import { FONTS } from './fonts';
 import { capitalShare, type Font, layWords, readFont } from './lettering';
 import { SourceError } from './source-error';
-import { type Words, wordsSchema } from './words';
 
 const bytesOf = (id: string) =>
   new Uint8Array(readFileSync(path.resolve('node_modules', FONTS.find((f) => f.id === id)!.file)));

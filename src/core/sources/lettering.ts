@@ -1,11 +1,11 @@
 import * as module from 'opentype.js';
+import type { Words } from '../doc/words';
 import { flattenPath, type PathStep } from '../outline/flatten';
 import { type Bounds, type Polygon, polygonBounds } from '../outline/polygon';
 import { CURVE_TOLERANCE } from '../outline/shapes';
 import { alongStroke, readStroke, type Stroke } from '../outline/stroke';
 import { unionRings } from '../outline/union';
 import { SourceError } from './source-error';
-import type { Words } from './words';
 
 // Node sees the package as CommonJS, whose names lie under `default`; bundlers see its own names.
 const opentype = ((module as { default?: typeof module }).default ?? module) as typeof module;

@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { PLAIN_TONE, type Tone, toneSchema } from '../doc/tone';
 import { fromLight, toLight } from '../units/light';
 import { boxMean, removeNoise, smoothKeepingEdges } from './filters';
 import type { HeightImage } from './height-image';
 import { findTerraces, smoothTerraces } from './terraces';
-import { BACKGROUND, PLAIN_TONE, type Tone, toneImage, toneSchema } from './tone';
+import { BACKGROUND, toneImage } from './tone';
 
 const image = (width: number, height: number, at: (x: number, y: number) => number): HeightImage => ({
   width,

@@ -1,10 +1,10 @@
 import { expect, test } from 'vitest';
 import type { Effect } from '@/core/arrange/compose';
 import { newShape } from '@/core/arrange/new-layer';
-import { WHOLE_PIECE } from '@/core/arrange/silhouette';
-import { DRAWER, HOBBY_MACHINE } from '@/core/plan/defaults';
-import { type Job, jobSchema } from '@/core/plan/job';
-import { plainJob, proposeCutout } from '@/core/plan/propose';
+import { DRAWER, HOBBY_MACHINE, materialNamed } from '@/core/doc/defaults';
+import { WHOLE_PIECE } from '@/core/doc/outline-ref';
+import { plainSetup, proposed, wrongIn } from '@/core/plan/plan-test-kit';
+import type { SetupView } from '@/core/setup/view';
 import type { SourceInfo } from '@/core/sources/inspect';
 import {
   boundsAround,
@@ -19,18 +19,18 @@ import {
 } from './actions';
 import { effectText } from './words-for';
 
-const board = { x: 200, y: 100, thickness: 20, material: 'maple' };
+const board = { x: 200, y: 100, thickness: 20, material: materialNamed('maple') };
 const [rough, finish] = [DRAWER.find((c) => c.id === 'em6')!, DRAWER.find((c) => c.id === 'ball3')!];
 
-function job(...ids: string[]): Job {
-  const j = plainJob({ name: 'Test', order: '', machine: HOBBY_MACHINE, rough, finish, board });
+function job(...ids: string[]): SetupView {
+  const j = plainSetup({ name: 'Test', order: '', machine: HOBBY_MACHINE, rough, finish, board });
   j.layers = ids.map((id, i) => ({
     ...newShape(id, id, { kind: 'rectangle' }, { kind: 'flat' }, board, 0.1),
     centre: { x: 20 + 30 * i, y: 50 },
   }));
   return j;
 }
-const order = (j: Job) => j.layers.map((l) => l.id).join('');
+const order = (j: SetupView) => j.layers.map((l) => l.id).join('');
 
 test('moving takes what hangs on it along, and leaves what is locked', () => {
   const j = job('a', 'b', 'c');
@@ -54,7 +54,7 @@ test('what is removed takes its distances and masks with it', () => {
   expect(order(j)).toBe('bc');
   expect(j.gaps).toEqual([]);
   expect(j.layers[1].mask).toEqual({ kind: 'none' });
-  expect(jobSchema.safeParse(j).success).toBe(true);
+  expect(wrongIn(j)).toBe('');
 });
 
 test('outlines of passes forget what is removed; one of which nothing is left becomes the whole piece', () => {
@@ -62,13 +62,13 @@ test('outlines of passes forget what is removed; one of which nothing is left be
   const [r, f] = j.passes;
   if (r.kind !== 'rough' || f.kind !== 'finish') throw new Error('the passes are others');
   r.area = { kind: 'outline', outline: { ...WHOLE_PIECE, of: ['a', 'b'], less: ['c'] } };
-  const cutout = proposeCutout(j, rough);
+  const cutout = proposed('cutout', j, rough);
   cutout.outline.of = ['a'];
   j.passes.push(cutout);
   removeLayers(j, ['a', 'c']);
   expect(r.area.outline).toMatchObject({ of: ['b'], less: [] });
   expect(cutout.outline.of).toBeNull();
-  expect(jobSchema.safeParse(j).success).toBe(true);
+  expect(wrongIn(j)).toBe('');
 });
 
 test('a drawing lies in the middle of the board at its own size, or as large as fits', () => {
@@ -84,7 +84,7 @@ test('a drawing lies in the middle of the board at its own size, or as large as 
   if (large.source.kind === 'shape' && large.source.outline.kind === 'strokes')
     expect(large.source.outline.width).toBeCloseTo((2 * 95) / 302, 3);
   j.layers.push(l, large);
-  expect(jobSchema.safeParse(j).success).toBe(true);
+  expect(wrongIn(j)).toBe('');
 });
 
 test('copies and mirrors lie right over what they were made of', () => {

@@ -1,28 +1,29 @@
-import type { Layer } from '@/core/arrange/layer';
 import { duplicateLayer, mirroredCopy, newShape } from '@/core/arrange/new-layer';
 import { boundsOf, joinBounds, keepGaps, moveLayer } from '@/core/arrange/place';
-import type { Job } from '@/core/plan/job';
-import { outlineOfPass } from '@/core/plan/pass';
+import type { Layer } from '@/core/doc/layer';
+import { outlineOfPass } from '@/core/doc/pass';
 import { fileLayer } from '@/core/plan/propose';
+import type { SetupView } from '@/core/setup/view';
 import type { Drawing } from '@/core/sources/drawing';
 import type { SourceInfo } from '@/core/sources/inspect';
 import { MM_PER_INCH } from '@/core/units/length';
+import { clean } from '@/core/units/round';
 
 export const newId = () => crypto.randomUUID().slice(0, 8);
 
 /** Changes some layers, and lets what keeps a distance to them follow. */
-export function editLayers(job: Job, ids: string[], edit: (l: Layer) => void): void {
+export function editLayers(job: SetupView, ids: string[], edit: (l: Layer) => void): void {
   for (const l of job.layers) if (ids.includes(l.id)) edit(l);
   keepGaps(job.layers, job.gaps, job.board, ids);
 }
 
-export function moveLayers(job: Job, ids: string[], dx: number, dy: number): void {
+export function moveLayers(job: SetupView, ids: string[], dx: number, dy: number): void {
   editLayers(job, ids, (l) => {
     if (!l.locked) moveLayer(l, dx, dy);
   });
 }
 
-export function removeLayers(job: Job, ids: string[]): void {
+export function removeLayers(job: SetupView, ids: string[]): void {
   job.layers = job.layers.filter((l) => !ids.includes(l.id));
   job.gaps = job.gaps.filter((g) => !ids.includes(g.of) && !ids.includes(g.from));
   for (const l of job.layers) if (l.mask.kind === 'layer' && ids.includes(l.mask.layer)) l.mask = { kind: 'none' };
@@ -37,15 +38,15 @@ export function removeLayers(job: Job, ids: string[]): void {
 }
 
 /** Puts copies right over their originals. @returns the new ids */
-export function duplicateLayers(job: Job, ids: string[]): string[] {
+export function duplicateLayers(job: SetupView, ids: string[]): string[] {
   return copyLayers(job, ids, (l) => duplicateLayer(l, newId()));
 }
 
-export function mirrorLayers(job: Job, ids: string[], axis: 'x' | 'y'): string[] {
+export function mirrorLayers(job: SetupView, ids: string[], axis: 'x' | 'y'): string[] {
   return copyLayers(job, ids, (l) => mirroredCopy(l, newId(), axis, job.board));
 }
 
-function copyLayers(job: Job, ids: string[], make: (l: Layer) => Layer): string[] {
+function copyLayers(job: SetupView, ids: string[], make: (l: Layer) => Layer): string[] {
   const made = job.layers.filter((l) => ids.includes(l.id)).map(make);
   const last = Math.max(...ids.map((id) => job.layers.findIndex((l) => l.id === id)));
   job.layers.splice(last + 1, 0, ...made);
@@ -53,7 +54,7 @@ function copyLayers(job: Job, ids: string[], make: (l: Layer) => Layer): string[
 }
 
 /** Moves layers one place up or down in the order. */
-export function shiftLayers(job: Job, ids: string[], up: boolean): void {
+export function shiftLayers(job: SetupView, ids: string[], up: boolean): void {
   const order = up ? [...job.layers.keys()].reverse() : [...job.layers.keys()];
   for (const i of order) {
     const j = i + (up ? 1 : -1);
@@ -63,10 +64,9 @@ export function shiftLayers(job: Job, ids: string[], up: boolean): void {
 }
 
 /** A drawing as a shape in the middle of the board, at its own size where that fits. */
-export function placeDrawing(job: Job, file: string, { d, pen, size }: Drawing): Layer {
+export function placeDrawing(job: SetupView, file: string, { d, pen, size }: Drawing): Layer {
   const { board } = job;
   const k = Math.min(1, (board.x * 0.95) / size.x, (board.y * 0.95) / size.y);
-  const clean = (v: number) => Number(v.toFixed(4));
   const outline = pen === null ? { kind: 'path' as const, d } : { kind: 'strokes' as const, d, width: clean(pen * k) };
   const name =
     file
@@ -81,7 +81,7 @@ export function placeDrawing(job: Job, file: string, { d, pen, size }: Drawing):
 
 /** A layer of a stored file at a place, in its true size when that fits the board, else as large as fits well. */
 export function placeFile(
-  job: Job,
+  job: SetupView,
   f: {
     file: string;
     hash: string;
@@ -103,7 +103,6 @@ export function placeFile(
   x *= k;
   y *= k;
   rise *= k;
-  const clean = (v: number) => Number(v.toFixed(4));
   layer.size = { x: clean(x), y: clean(y) };
   layer.rise = clean(Math.max(0.2, Math.min(rise, board.thickness * 0.6)));
   layer.centre = at ? { x: clean(at.x), y: clean(at.y) } : { x: board.x / 2, y: board.y / 2 };
@@ -113,7 +112,7 @@ export function placeFile(
 }
 
 /** The box around some layers, or null when there are none. */
-export function boundsAround(job: Job, ids: string[]) {
+export function boundsAround(job: SetupView, ids: string[]) {
   const some = job.layers.filter((l) => ids.includes(l.id));
   return some.length > 0 ? joinBounds(some.map(boundsOf)) : null;
 }

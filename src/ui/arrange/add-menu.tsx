@@ -2,11 +2,11 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { useId, useRef, useState } from 'react';
-import type { Layer } from '@/core/arrange/layer';
 import { NEW_WORDS, newShape, newWords } from '@/core/arrange/new-layer';
-import type { ReliefOf } from '@/core/arrange/relief-of';
+import type { Layer } from '@/core/doc/layer';
+import type { ReliefOf } from '@/core/doc/relief-of';
 import type { Edge, Outline } from '@/core/outline/shapes';
-import type { Job } from '@/core/plan/job';
+import type { SetupView } from '@/core/setup/view';
 import { type AssetInfo, api, uploadAsset } from '../api';
 import { newId, placeDrawing, placeFile } from './actions';
 import { LINE } from './shape-fields';
@@ -45,8 +45,8 @@ const FORMS: Entry[] = [
 ];
 
 interface Props {
-  job: Job;
-  change(edit: (j: Job) => void): void;
+  job: SetupView;
+  change(edit: (j: SetupView) => void): void;
   onSelect(ids: string[]): void;
 }
 

@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { SurfaceFacts } from '@/core/arrange/compose';
 import type { Grid } from '@/core/field/height-field';
-import type { Job } from '@/core/plan/job';
+import type { SetupView } from '@/core/setup/view';
 import { api, type LibraryInfo } from '../api';
 import { AddMenu } from './add-menu';
 import type { CoarseLook } from './arrange.worker';
@@ -14,13 +14,13 @@ import { SeveralCard } from './several-card';
 
 interface Props {
   id: string;
-  job: Job;
+  job: SetupView;
   revision: string | null;
   selected: string[];
   coarse: CoarseLook | null;
   facts: SurfaceFacts | null;
   library: LibraryInfo | undefined;
-  change(edit: (j: Job) => void): void;
+  change(edit: (j: SetupView) => void): void;
   onSelect(ids: string[]): void;
   onMissed(map: { grid: Grid; mask: Uint8Array } | null): void;
 }

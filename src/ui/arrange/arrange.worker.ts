@@ -3,26 +3,30 @@ import type { Effect, Surface, SurfaceFacts } from '@/core/arrange/compose';
 import { detailOf, largerFor } from '@/core/arrange/detail';
 import { Arrangement, neededLayers } from '@/core/arrange/engine';
 import { type FlatField, flatFieldAt, standingBounds } from '@/core/arrange/flat-field';
-import type { Layer, Seat } from '@/core/arrange/layer';
 import { type MadeShape, shapeOf, strokesOf } from '@/core/arrange/made-shape';
-import { changeOutline, joinSilhouettes, type OutlineRef, outlineOf, type Shown } from '@/core/arrange/silhouette';
+import { changeOutline, joinSilhouettes, outlineOf, type Shown } from '@/core/arrange/silhouette';
 import { buildTarget } from '@/core/arrange/target';
 import { middleLines, traceOutlines } from '@/core/arrange/trace';
 import { type Cutter, profileOf } from '@/core/cutter/cutter';
+import type { Seat, SeenLayer } from '@/core/doc/layer';
+import type { OutlineRef } from '@/core/doc/outline-ref';
+import { layersNamed, type Pass } from '@/core/doc/pass';
+import type { Words } from '@/core/doc/words';
 import { AIR, boardGrid, type Grid, gridOf } from '@/core/field/height-field';
 import { localHost } from '@/core/kernels/host';
 import type { Bounds } from '@/core/outline/polygon';
 import type { Joining } from '@/core/outline/union';
-import type { Pass } from '@/core/plan/pass';
 import { regionOf, resolveAreas } from '@/core/plan/regions';
 import type { LaidWords } from '@/core/sources/lettering';
-import type { Words } from '@/core/sources/words';
 import { Contents } from './contents';
 
 export interface ArrangeInput {
-  layers: Layer[];
+  /** Those of the setup, and hidden behind them those of the board's other setups. */
+  layers: SeenLayer[];
   seat: Seat;
   board: { x: number; y: number };
+  /** How many of them are the setup's own. */
+  own: number;
   passes: Pass[];
   cutters: Cutter[];
   /** The layer whose effect is looked at closely; less closely while something moves. */
@@ -81,11 +85,19 @@ function arrangementFor(had: Arrangement | null, board: { x: number; y: number }
 
 const coarseCell = (b: { x: number; y: number }) => Math.max(b.x, b.y) / COARSE;
 
+/** The layers whose content is needed: what is shown, what masks name, and what passes name of other setups. */
+function needed({ layers, own, passes }: ArrangeInput): SeenLayer[] {
+  const named = new Set(passes.flatMap(layersNamed));
+  return [...neededLayers(layers), ...layers.slice(own).filter((l) => named.has(l.id))];
+}
+
 /** The layers that are shown and have come, with what their silhouettes are taken from. */
 function shownOn(a: Arrangement, input: ArrangeInput): Shown[] {
-  return input.layers.flatMap((layer) => {
+  const named = new Set(input.passes.flatMap(layersNamed));
+  return input.layers.flatMap((layer, i) => {
+    if (i < input.own ? layer.hidden : !named.has(layer.id)) return [];
     const [content, rendered] = [contents.get(layer), a.rendered(layer, input.layers)];
-    return layer.hidden || !content || !rendered ? [] : [{ layer, content, rendered }];
+    return !content || !rendered ? [] : [{ layer, content, rendered }];
   });
 }
 
@@ -192,7 +204,7 @@ function closeLook(a: Arrangement, input: ArrangeInput, effects: Map<string, Eff
 const api = {
   /** The arrangement on a coarse grid, at once. */
   async coarse(input: ArrangeInput): Promise<CoarseLook> {
-    await contents.load(neededLayers(input.layers));
+    await contents.load(needed(input));
     const start = performance.now();
     coarse = arrangementFor(coarse, input.board, coarseCell(input.board));
     const effects = coarse.effects(input.layers, input.seat);
@@ -211,7 +223,7 @@ const api = {
 
   /** The arrangement on the full grid; only what has changed is worked out again. */
   async full(input: ArrangeInput): Promise<Look> {
-    await contents.load(neededLayers(input.layers));
+    await contents.load(needed(input));
     const start = performance.now();
     const cell = Math.max(input.cell, Math.sqrt((input.board.x * input.board.y) / MOST_FULL));
     full = arrangementFor(full, input.board, cell);
@@ -262,7 +274,7 @@ const api = {
     tolerance: number,
     shown: string,
   ): Promise<{ shares: Record<string, number>; map: { grid: Grid; mask: Uint8Array }; larger: number | null }> {
-    await contents.load(neededLayers(input.layers));
+    await contents.load(needed(input));
     const finest = Math.max(input.cell, Math.max(input.board.x, input.board.y) / 1500);
     const a = new Arrangement(boardGrid(input.board.x, input.board.y, finest), (l) => contents.get(l));
     a.update(input.layers, input.seat);

@@ -1,10 +1,10 @@
-import type { Layer } from '@/core/arrange/layer';
 import type { Content } from '@/core/arrange/render';
+import type { Layer } from '@/core/doc/layer';
+import type { Words } from '@/core/doc/words';
 import { unpackStage } from '@/core/plan/pack';
 import type { HeightImage } from '@/core/sources/height-image';
 import { type Font, type LaidWords, layWords, readFont } from '@/core/sources/lettering';
 import { toneImage } from '@/core/sources/tone';
-import type { Words } from '@/core/sources/words';
 
 /** What a layer's content is known by: all that it depends on. */
 export function contentKey(l: Layer): string {

@@ -1,5 +1,5 @@
 'use client';
-import type { Copies, Layer } from '@/core/arrange/layer';
+import type { Copies, Layer } from '@/core/doc/layer';
 import { Choice, LengthField, NumberField, TextField, Tick } from '../controls/fields';
 
 const COPIES: [Copies['kind'], string][] = [

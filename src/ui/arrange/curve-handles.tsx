@@ -1,9 +1,10 @@
 'use client';
 import { type PointerEvent as ReactPointerEvent, useEffect, useState } from 'react';
-import type { Layer, WordsSource } from '@/core/arrange/layer';
+import type { Layer, WordsSource } from '@/core/doc/layer';
 import { curvePoints, movePoint } from '@/core/outline/curve-points';
 import { applyPoint, placing } from '@/core/outline/polygon';
-import type { Job } from '@/core/plan/job';
+import type { SetupView } from '@/core/setup/view';
+import { clean } from '@/core/units/round';
 import { editLayers } from './actions';
 import { CurveDrawing } from './curve-drawing';
 import { arranger } from './use-arrangement';
@@ -14,10 +15,8 @@ interface Props {
   py(y: number): number;
   /** Where a pointer is on the board, mm. */
   place(e: ReactPointerEvent): { x: number; y: number };
-  change(edit: (j: Job) => void): void;
+  change(edit: (j: SetupView) => void): void;
 }
-
-const clean = (v: number) => Number(v.toFixed(4));
 
 /** From words' own frame (their layout, y up) to the board. */
 const frameOf = (l: Layer) => placing(l.mirror ? -1 : 1, 1, l.turn, l.centre.x, l.centre.y);

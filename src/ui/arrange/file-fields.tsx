@@ -1,17 +1,17 @@
 'use client';
 import { useRef, useState } from 'react';
-import type { ImageSource, Layer, MeshSource } from '@/core/arrange/layer';
-import type { Job } from '@/core/plan/job';
-import type { Tone } from '@/core/sources/tone';
+import type { ImageSource, Layer, MeshSource } from '@/core/doc/layer';
+import type { Tone } from '@/core/doc/tone';
+import type { SetupView } from '@/core/setup/view';
 import { MM_PER_INCH } from '@/core/units/length';
 import { api } from '../api';
 import { Choice, Folded, NumberField, Tick } from '../controls/fields';
 import { editLayers } from './actions';
 
 export interface FieldsProps {
-  job: Job;
+  job: SetupView;
   layer: Layer;
-  change(edit: (j: Job) => void): void;
+  change(edit: (j: SetupView) => void): void;
 }
 
 /** A mesh: its unit, which way up it lies, and its base plane. */

@@ -1,8 +1,8 @@
 'use client';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { type Gap, THE_BOARD } from '@/core/arrange/layer';
 import { boundsOf, keepGaps, sideOf } from '@/core/arrange/place';
+import { type Gap, THE_BOARD } from '@/core/doc/layer';
 import { formatLength } from '@/core/units/length';
 import { Choice, Folded, LengthField } from '../controls/fields';
 import { newId } from './actions';

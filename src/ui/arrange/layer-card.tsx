@@ -1,16 +1,14 @@
 'use client';
 import { useState } from 'react';
-import type { Layer } from '@/core/arrange/layer';
 import { resizeLayer, splitLines } from '@/core/arrange/new-layer';
-import type { Job } from '@/core/plan/job';
-import type { SourceInfo } from '@/core/sources/inspect';
+import type { Layer } from '@/core/doc/layer';
 import { Card } from '../cards/card';
 import { Choice, Folded, LengthField, NumberField, TextField, Tick } from '../controls/fields';
 import { editLayers, newId, removeLayers } from './actions';
-import type { CloseLook } from './arrange.worker';
 import { CopiesFields } from './copies-fields';
 import { ImageFields, MeshFields } from './file-fields';
 import { GapFields } from './gap-fields';
+import type { LayerCardProps } from './layer-card-props';
 import { LayerCommands } from './layer-commands';
 import { LayerEffect } from './layer-effect';
 import { MaskFields } from './mask-fields';
@@ -19,16 +17,6 @@ import { ShapeFields } from './shape-fields';
 import { arranger } from './use-arrangement';
 import { WordsFields } from './words-fields';
 import { JOIN_NAMES } from './words-for';
-
-export interface LayerCardProps {
-  job: Job;
-  layer: Layer;
-  close: CloseLook | null;
-  /** What is known of its file, when it has one. */
-  info: SourceInfo | null;
-  change(edit: (j: Job) => void): void;
-  onSelect(ids: string[]): void;
-}
 
 const KIND = { mesh: 'relief from a model', image: 'relief from an image', shape: 'shape', words: 'words' } as const;
 
@@ -54,7 +42,7 @@ export function LayerCard({ job, layer, close, change, onSelect, info }: LayerCa
             : 'lift counts from the base plane'
         }
       />
-      {layer.join === 'fade' && (
+      {layer.join === 'blend' && (
         <NumberField
           label="Shows"
           value={Math.round(layer.amount * 100)}
@@ -117,30 +105,30 @@ export function LayerCard({ job, layer, close, change, onSelect, info }: LayerCa
           onChange={(v) => set((l) => (l.group = v === '' ? null : v))}
         />
       </Folded>
-      <Folded title="Edge, tilt and heights">
+      <Folded title="Edge, slope and heights">
         <LengthField
-          label="Edge fade"
-          value={layer.fade}
+          label="Thin towards the edge"
+          value={layer.thin}
           min={0}
           max={1000}
-          onChange={(v) => set((l) => (l.fade = v))}
-          note="fades in from its edge over this width"
+          onChange={(v) => set((l) => (l.thin = v))}
+          note="over this width its height falls to nothing"
         />
         <NumberField
-          label="Tilt along x"
-          value={layer.tilt.x}
+          label="Raise one side, along x"
+          value={layer.slope.x}
           min={-80}
           max={80}
           suffix="°"
-          onChange={(v) => set((l) => (l.tilt.x = v))}
+          onChange={(v) => set((l) => (l.slope.x = v))}
         />
         <NumberField
-          label="Tilt along y"
-          value={layer.tilt.y}
+          label="Raise one side, along y"
+          value={layer.slope.y}
           min={-80}
           max={80}
           suffix="°"
-          onChange={(v) => set((l) => (l.tilt.y = v))}
+          onChange={(v) => set((l) => (l.slope.y = v))}
         />
         <Tick
           label="Heights turned over"

@@ -1,9 +1,9 @@
 'use client';
 import { useState } from 'react';
-import type { Layer } from '@/core/arrange/layer';
+import type { Layer } from '@/core/doc/layer';
 import { formatLength } from '@/core/units/length';
+import type { LayerCardProps } from '@/ui/arrange/layer-card-props';
 import { duplicateLayers, editLayers, mirrorLayers, moveLayers } from './actions';
-import type { LayerCardProps } from './layer-card';
 import { arrangeInput, arranger } from './use-arrangement';
 
 /** What can be done with a layer at once: centred, turned to the person, mirrored, copied. */

@@ -1,7 +1,7 @@
 'use client';
 import { useRef } from 'react';
-import type { Layer } from '@/core/arrange/layer';
-import type { Job } from '@/core/plan/job';
+import type { Layer } from '@/core/doc/layer';
+import type { SetupView } from '@/core/setup/view';
 import type { SourceInfo } from '@/core/sources/inspect';
 import { formatLength, trimNumber } from '@/core/units/length';
 import { Sentence } from '../cards/card';
@@ -16,7 +16,7 @@ function isBump(layer: Layer, recess: boolean): boolean {
 }
 
 interface Props {
-  job: Job;
+  job: SetupView;
   layer: Layer;
   /** Null, or of another layer, until the worker has looked at this one. */
   close: CloseLook | null;

@@ -1,10 +1,11 @@
 'use client';
 import { type PointerEvent as ReactPointerEvent, useRef, useState } from 'react';
-import type { Layer } from '@/core/arrange/layer';
 import { resizeLayer } from '@/core/arrange/new-layer';
 import { boundsOf, layerAt, type Snap, snapBox } from '@/core/arrange/place';
+import type { Layer } from '@/core/doc/layer';
 import type { Bounds } from '@/core/outline/polygon';
-import type { Job } from '@/core/plan/job';
+import type { SetupView } from '@/core/setup/view';
+import { clean } from '@/core/units/round';
 import type { Layout } from '../board-view/board-view';
 import { boundsAround, editLayers, moveLayers } from './actions';
 import type { CloseLook } from './arrange.worker';
@@ -13,13 +14,13 @@ import { Label, Margins } from './margins';
 import { hasStrokePoints, StrokeHandles } from './stroke-handles';
 
 interface Props {
-  job: Job;
+  job: SetupView;
   selected: string[];
   close: CloseLook | null;
   layout: Layout;
   onSelect(ids: string[]): void;
-  tryOut(edit: ((j: Job) => void) | null): void;
-  change(edit: (j: Job) => void): void;
+  tryOut(edit: ((j: SetupView) => void) | null): void;
+  change(edit: (j: SetupView) => void): void;
 }
 
 /** Pixels within which things snap, and before which a press is no drag. */
@@ -31,14 +32,12 @@ type Drag =
   | { kind: 'size'; layer: Layer; x: number; y: number }
   | { kind: 'turn'; layer: Layer };
 
-const clean = (v: number) => Number(v.toFixed(4));
-
 /** Layers handled on the board: press to select, drag to move with snapping, corners to size, the knob to turn. */
 export function LayerHandles({ job, selected, close, layout, onSelect, tryOut, change }: Props) {
   const rect = useRef<SVGRectElement>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
   const [snaps, setSnaps] = useState<Snap[]>([]);
-  const pending = useRef<((j: Job) => void) | null>(null);
+  const pending = useRef<((j: SetupView) => void) | null>(null);
   const { scale, left, bottom } = layout;
   const { board } = job;
   const px = (x: number) => left + x * scale;
@@ -89,7 +88,7 @@ export function LayerHandles({ job, selected, close, layout, onSelect, tryOut, c
   const move = (e: ReactPointerEvent) => {
     if (!drag) return;
     const p = place(e);
-    let edit: ((j: Job) => void) | null = null;
+    let edit: ((j: SetupView) => void) | null = null;
     if (drag.kind === 'move') {
       let [dx, dy] = [p.x - drag.x, p.y - drag.y];
       if (Math.hypot(dx, dy) * scale < STILL && !pending.current) return;

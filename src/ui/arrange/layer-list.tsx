@@ -16,18 +16,18 @@ import {
 } from '@dnd-kit/sortable';
 import { Eye, EyeOff, GripVertical, Lock, LockOpen } from 'lucide-react';
 import { useEffect, useRef } from 'react';
-import type { Layer } from '@/core/arrange/layer';
-import type { Job } from '@/core/plan/job';
+import type { Layer } from '@/core/doc/layer';
+import type { SetupView } from '@/core/setup/view';
 import { formatLength } from '@/core/units/length';
 import { editLayers } from './actions';
 import { JOIN_NAMES } from './words-for';
 
 interface Props {
-  job: Job;
+  job: SetupView;
   selected: string[];
   problems: Record<string, string>;
   onSelect(ids: string[]): void;
-  change(edit: (j: Job) => void): void;
+  change(edit: (j: SetupView) => void): void;
 }
 
 const KINDS: Record<Layer['source']['kind'], string> = {

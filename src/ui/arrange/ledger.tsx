@@ -1,13 +1,13 @@
 'use client';
 import type { SurfaceFacts } from '@/core/arrange/compose';
 import { ledgerOf, seatedDepth } from '@/core/arrange/ledger';
-import type { Job } from '@/core/plan/job';
+import type { SetupView } from '@/core/setup/view';
 import { formatLength, trimNumber } from '@/core/units/length';
 
 const mm = (v: number) => trimNumber(v, 2);
 
 /** The board's thickness as a sum: skin above, the layers' depth, backing below. */
-export function LedgerBar({ job, facts }: { job: Job; facts: SurfaceFacts | null }) {
+export function LedgerBar({ job, facts }: { job: SetupView; facts: SurfaceFacts | null }) {
   if (!facts) return null;
   const l = ledgerOf(job.layers, job.seat, job.board.thickness, facts);
   const over = l.backing < 0;
@@ -44,7 +44,7 @@ export function LedgerBar({ job, facts }: { job: Job; facts: SurfaceFacts | null
 }
 
 /** What each layer adds: its lift and rise, and where its own top would lie. */
-export function LedgerLines({ job, facts }: { job: Job; facts: SurfaceFacts | null }) {
+export function LedgerLines({ job, facts }: { job: SetupView; facts: SurfaceFacts | null }) {
   if (!facts || job.layers.length === 0) return null;
   const sunk = job.seat.mode === 'sunk';
   const at = sunk ? facts.lowAt : facts.peakAt;

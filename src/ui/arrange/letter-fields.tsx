@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import type { Words } from '@/core/sources/words';
+import type { Words } from '@/core/doc/words';
 import { Choice, Folded, LengthField, NumberField, Tick } from '../controls/fields';
 
 /** Spaces between letters, kerning, width and lines of words. */

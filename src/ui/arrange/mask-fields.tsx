@@ -1,5 +1,5 @@
 'use client';
-import type { Layer, Mask } from '@/core/arrange/layer';
+import type { Layer, Mask } from '@/core/doc/layer';
 import type { Outline } from '@/core/outline/shapes';
 import { Choice, Folded, LengthField, Tick } from '../controls/fields';
 import { editLayers } from './actions';

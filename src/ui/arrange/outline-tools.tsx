@@ -2,17 +2,17 @@
 import { useState } from 'react';
 import type { MadeShape } from '@/core/arrange/made-shape';
 import { newShape } from '@/core/arrange/new-layer';
-import { type OutlineRef, WHOLE_PIECE } from '@/core/arrange/silhouette';
+import { type OutlineRef, WHOLE_PIECE } from '@/core/doc/outline-ref';
 import type { Joining } from '@/core/outline/union';
-import type { Job } from '@/core/plan/job';
+import type { SetupView } from '@/core/setup/view';
 import { Choice, Folded, LengthField, NumberField, Tick } from '../controls/fields';
 import { newId } from './actions';
 import { arrangeInput, arranger } from './use-arrangement';
 
 interface Props {
-  job: Job;
+  job: SetupView;
   selected: string[];
-  change(edit: (j: Job) => void): void;
+  change(edit: (j: SetupView) => void): void;
   onSelect(ids: string[]): void;
 }
 

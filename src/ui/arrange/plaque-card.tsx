@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { SurfaceFacts } from '@/core/arrange/compose';
 import { fitUniformly, ledgerOf, pressTo, seatedDepth } from '@/core/arrange/ledger';
 import type { Grid } from '@/core/field/height-field';
-import type { Job } from '@/core/plan/job';
+import type { SetupView } from '@/core/setup/view';
 import { formatLength, trimNumber } from '@/core/units/length';
 import type { LibraryInfo } from '../api';
 import { Card, Sentence } from '../cards/card';
@@ -14,11 +14,11 @@ import { Versions } from './versions';
 
 interface Props {
   id: string;
-  job: Job;
+  job: SetupView;
   revision: string | null;
   facts: SurfaceFacts | null;
   library: LibraryInfo | undefined;
-  change(edit: (j: Job) => void): void;
+  change(edit: (j: SetupView) => void): void;
   onMissed(map: { grid: Grid; mask: Uint8Array } | null): void;
 }
 
@@ -92,7 +92,7 @@ export function PlaqueCard({ id, job, revision, facts, library, change, onMissed
   );
 }
 
-function FitToDepth({ job, facts, change }: { job: Job; facts: SurfaceFacts; change: Props['change'] }) {
+function FitToDepth({ job, facts, change }: { job: SetupView; facts: SurfaceFacts; change: Props['change'] }) {
   const l = ledgerOf(job.layers, job.seat, job.board.thickness, facts);
   const [how, setHow] = useState<'all' | 'high'>('all');
   const [wanted, setWanted] = useState<number | null>(null);
@@ -154,7 +154,7 @@ function Detail({
   library,
   onMissed,
 }: {
-  job: Job;
+  job: SetupView;
   library: LibraryInfo | undefined;
   onMissed: Props['onMissed'];
 }) {

@@ -1,6 +1,6 @@
 'use client';
-import type { Layer } from '@/core/arrange/layer';
-import type { ReliefOf } from '@/core/arrange/relief-of';
+import type { Layer } from '@/core/doc/layer';
+import type { ReliefOf } from '@/core/doc/relief-of';
 import { Choice, LengthField, NumberField, Tick } from '../controls/fields';
 
 const RELIEFS: [ReliefOf['kind'], string][] = [

@@ -1,6 +1,6 @@
 'use client';
 import { alignLayers, distributeLayers, keepGaps } from '@/core/arrange/place';
-import type { Job } from '@/core/plan/job';
+import type { SetupView } from '@/core/setup/view';
 import { formatLength } from '@/core/units/length';
 import { Card, Sentence } from '../cards/card';
 import { TextField } from '../controls/fields';
@@ -8,9 +8,9 @@ import { boundsAround, duplicateLayers, editLayers, mirrorLayers, moveLayers, re
 import { OutlineTools } from './outline-tools';
 
 interface Props {
-  job: Job;
+  job: SetupView;
   selected: string[];
-  change(edit: (j: Job) => void): void;
+  change(edit: (j: SetupView) => void): void;
   onSelect(ids: string[]): void;
 }
 
@@ -41,12 +41,12 @@ export function SeveralCard({ job, selected, change, onSelect }: Props) {
   const some = job.layers.filter((l) => selected.includes(l.id));
   const box = boundsAround(job, selected);
   const group = some.every((l) => l.group !== null && l.group === some[0].group) ? some[0].group : null;
-  const arrange = (edit: (j: Job) => void) =>
+  const arrange = (edit: (j: SetupView) => void) =>
     change((j) => {
       edit(j);
       keepGaps(j.layers, j.gaps, j.board, selected);
     });
-  const of = (j: Job) => j.layers.filter((l) => selected.includes(l.id));
+  const of = (j: SetupView) => j.layers.filter((l) => selected.includes(l.id));
   return (
     <Card title={`${some.length} layers`} subtitle={group ? `the group ${group}` : 'selected together'}>
       <Sentence>

@@ -1,5 +1,5 @@
 'use client';
-import type { Layer, ShapeSource } from '@/core/arrange/layer';
+import type { Layer, ShapeSource } from '@/core/doc/layer';
 import type { Edge, Outline } from '@/core/outline/shapes';
 import { Choice, LengthField, NumberField, TextField } from '../controls/fields';
 import { editLayers } from './actions';

@@ -1,10 +1,11 @@
 'use client';
 import { type PointerEvent as ReactPointerEvent, useState } from 'react';
-import type { Layer } from '@/core/arrange/layer';
+import type { Layer } from '@/core/doc/layer';
 import { curvePoints, movePoint } from '@/core/outline/curve-points';
 import { flattenLines, readSvgPath } from '@/core/outline/flatten';
 import { type Affine, applyPoint, type Bounds, invertAffine, placing, polygonBounds } from '@/core/outline/polygon';
-import type { Job } from '@/core/plan/job';
+import type { SetupView } from '@/core/setup/view';
+import { clean } from '@/core/units/round';
 import { editLayers } from './actions';
 import { CurveDrawing } from './curve-drawing';
 
@@ -14,13 +15,12 @@ interface Props {
   py(y: number): number;
   /** Where a pointer is on the board, mm. */
   place(e: ReactPointerEvent): { x: number; y: number };
-  change(edit: (j: Job) => void): void;
+  change(edit: (j: SetupView) => void): void;
 }
 
 /** More points than these are no longer dragged one by one. */
 const MOST = 40;
 const FLAT = 0.01;
-const clean = (v: number) => Number(v.toFixed(4));
 
 type Strokes = { kind: 'strokes'; d: string; width: number };
 

@@ -1,8 +1,10 @@
 'use client';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { cellOf, type Job } from '@/core/plan/job';
+import { cellOf } from '@/core/plan/cell';
+import type { SetupView } from '@/core/setup/view';
 import type { ArrangeApi, ArrangeInput, CoarseLook, Look } from './arrange.worker';
+import { soundLayers } from './sound-layers';
 
 const remotes: { quick?: Remote<ArrangeApi>; thorough?: Remote<ArrangeApi> } = {};
 
@@ -15,9 +17,10 @@ export function arranger(which: 'quick' | 'thorough' = 'quick'): Remote<ArrangeA
   return remotes[which];
 }
 
-export function arrangeInput(job: Job, selected: string | null, moving = false): ArrangeInput {
+export function arrangeInput(job: SetupView, selected: string | null, moving = false): ArrangeInput {
   return {
-    layers: job.layers,
+    layers: soundLayers(job),
+    own: job.layers.length,
     seat: job.seat,
     board: { x: job.board.x, y: job.board.y },
     passes: job.passes,
@@ -41,7 +44,7 @@ export interface ArrangementLook {
  * The layers joined: coarse at every change, the newest first, and sharp when they rest.
  * @param moving something is being dragged: only the coarse grid is worked on
  */
-export function useArrangement(job: Job | undefined, selected: string | null, moving: boolean): ArrangementLook {
+export function useArrangement(job: SetupView | undefined, selected: string | null, moving: boolean): ArrangementLook {
   const input = useMemo(() => (job ? arrangeInput(job, selected, moving) : null), [job, selected, moving]);
   const [coarse, setCoarse] = useState<CoarseLook | null>(null);
   const [sharp, setSharp] = useState<{ of: string; look: Look } | null>(null);

@@ -1,9 +1,9 @@
 'use client';
 import { useQuery } from '@tanstack/react-query';
-import type { Layer } from '@/core/arrange/layer';
-import type { Job } from '@/core/plan/job';
-import { placeFor } from '@/core/plan/order';
-import { proposeLetter } from '@/core/plan/propose';
+import { applyEdits } from '@/core/doc/edits';
+import type { Layer } from '@/core/doc/layer';
+import { addPass } from '@/core/passes/add-pass';
+import type { SetupView } from '@/core/setup/view';
 import { api } from '../api';
 import { editLayers } from './actions';
 
@@ -11,7 +11,7 @@ import { editLayers } from './actions';
 const DEEPEST = 3;
 
 /** Makes words or a shape V grooves, and sees that the job has a pass and a bit that cut them. */
-export function VeeButton({ layer, change }: { layer: Layer; change(edit: (j: Job) => void): void }) {
+export function VeeButton({ layer, change }: { layer: Layer; change(edit: (j: SetupView) => void): void }) {
   const library = useQuery({ queryKey: ['library'], queryFn: api.library, staleTime: 60_000 });
   const bit = library.data?.cutters.find((c) => c.shape === 'v');
   const { source } = layer;
@@ -28,8 +28,7 @@ export function VeeButton({ layer, change }: { layer: Layer; change(edit: (j: Jo
             Object.assign(l, { join: 'carve', lift: 0, rise: DEEPEST, invert: false });
           });
           if (j.passes.some((p) => p.kind === 'letter')) return;
-          if (!j.cutters.some((c) => c.id === bit.id)) j.cutters.push(bit);
-          j.passes.splice(placeFor(j.passes, 'letter'), 0, proposeLetter(bit));
+          applyEdits(j.document, addPass(j, 'letter', bit));
         })
       }
     >

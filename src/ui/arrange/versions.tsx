@@ -2,7 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import type { Job } from '@/core/plan/job';
+import type { SetupView } from '@/core/setup/view';
 import { api } from '../api';
 import { TextField } from '../controls/fields';
 
@@ -14,7 +14,7 @@ export function Versions({
 }: {
   id: string;
   revision: string | null;
-  change(edit: (j: Job) => void): void;
+  change(edit: (j: SetupView) => void): void;
 }) {
   const client = useQueryClient();
   const list = useQuery({ queryKey: ['versions', id], queryFn: () => api.versions(id) });
@@ -31,7 +31,7 @@ export function Versions({
   const open = async (of: string) => {
     try {
       const doc = await api.revision(id, of);
-      change((j) => Object.assign(j, doc));
+      change((j) => Object.assign(j.document, doc));
     } catch (e) {
       setError((e as Error).message);
     }

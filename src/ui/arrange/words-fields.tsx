@@ -1,10 +1,10 @@
 'use client';
 import { useQuery } from '@tanstack/react-query';
 import { useId, useRef, useState } from 'react';
-import type { WordsSource } from '@/core/arrange/layer';
+import type { WordsSource } from '@/core/doc/layer';
+import type { Words } from '@/core/doc/words';
 import { addBend } from '@/core/outline/curve-points';
 import { FONTS } from '@/core/sources/fonts';
-import type { Words } from '@/core/sources/words';
 import { api } from '../api';
 import { Choice, Field, LengthField, TextField, Tick } from '../controls/fields';
 import { editLayers } from './actions';

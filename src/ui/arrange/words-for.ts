@@ -1,5 +1,5 @@
 import type { Effect } from '@/core/arrange/compose';
-import type { Join, Layer } from '@/core/arrange/layer';
+import type { Join, Layer } from '@/core/doc/layer';
 import { formatLength, trimNumber } from '@/core/units/length';
 
 export const JOIN_NAMES: [Join, string][] = [
@@ -7,7 +7,7 @@ export const JOIN_NAMES: [Join, string][] = [
   ['carve', 'carve into'],
   ['highest', 'highest wins'],
   ['lowest', 'lowest wins'],
-  ['fade', 'fade'],
+  ['blend', 'blend'],
 ];
 
 const mm = (v: number) => formatLength(v, 'mm', 1);

@@ -2,9 +2,10 @@
 import { type ReactNode, type PointerEvent as ReactPointerEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { type Picture, shade, tint } from '@/core/arrange/picture';
 import type { Grid } from '@/core/field/height-field';
-import type { Job } from '@/core/plan/job';
-import { zeroOf } from '@/core/program/writer';
-import type { Finding } from '@/core/proof/finding';
+import type { Finding } from '@/core/findings/finding';
+import { textOf } from '@/core/findings/texts/text-of';
+import { zeroOf } from '@/core/setup/frame';
+import type { SetupView } from '@/core/setup/view';
 import { formatLength } from '@/core/units/length';
 import type { Surface } from '../job/surface';
 import { useDark } from '../theme-switch';
@@ -28,7 +29,7 @@ export interface Layout {
 export type ViewMode = 'plan' | 'turn' | 'left over';
 
 interface Props {
-  job: Job;
+  job: SetupView;
   surface: Surface | null;
   mode: ViewMode;
   layout: Layout;
@@ -152,8 +153,8 @@ export function BoardPlan({
     else onSection(keep({ ...from, x1: p.x, y1: p.y }));
   };
 
-  const zero = zeroOf(board);
-  const shown = findings.filter((f) => f.severity !== 'note');
+  const zero = zeroOf(board, job.setup);
+  const shown = findings.flatMap((f) => (f.severity !== 'note' && f.place ? [{ f, at: f.place }] : []));
   return (
     <>
       <canvas ref={canvas} className="absolute inset-0" style={{ width, height }} aria-hidden />
@@ -251,28 +252,28 @@ export function BoardPlan({
             pointerEvents="none"
           />
         )}
-        {shown.map((f) => (
+        {shown.map(({ f, at }) => (
           // biome-ignore lint/a11y/useSemanticElements: a mark on a drawing
           <g
-            key={`${f.rule}${f.message}`}
+            key={f.id}
             role="button"
             tabIndex={0}
-            aria-label={`${f.severity}: ${f.message}`}
+            aria-label={`${f.severity}: ${textOf(f).message}`}
             className="cursor-pointer"
             onClick={() => onPick(f)}
             onKeyDown={(e) => e.key === 'Enter' && onPick(f)}
           >
             <circle
-              cx={px(f.x)}
-              cy={py(f.y)}
-              r={picked === f ? 11 : 8}
+              cx={px(at.x)}
+              cy={py(at.y)}
+              r={picked?.id === f.id ? 11 : 8}
               fill="var(--color-accent)"
               stroke="#fffefa"
               strokeWidth={2}
             />
             <text
-              x={px(f.x)}
-              y={py(f.y) + 4}
+              x={px(at.x)}
+              y={py(at.y) + 4}
               textAnchor="middle"
               fontSize={12}
               fontWeight={700}

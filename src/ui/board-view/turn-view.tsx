@@ -5,14 +5,14 @@ import { BufferAttribute, BufferGeometry, Color } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { DEPTH } from '@/core/arrange/picture';
 import { MASK } from '@/core/arrange/target';
-import type { Job } from '@/core/plan/job';
+import type { SetupView } from '@/core/setup/view';
 import type { Surface } from '../job/surface';
 
 /** Cells along the longer side while turning: what software rendering still draws at once. */
 const MESH_CELLS = 320;
 
 /** The surface as a mesh with the board's sides, coloured by depth, mm, its middle at 0. */
-function solid(job: Job, surface: Surface): BufferGeometry {
+function solid(job: SetupView, surface: Surface): BufferGeometry {
   const f = surface.cut ?? surface.target;
   const step = Math.max(1, Math.ceil(Math.max(f.width, f.height) / MESH_CELLS));
   const nx = Math.floor((f.width - 1) / step) + 1;
@@ -88,7 +88,7 @@ function Controls() {
 }
 
 /** The board to be turned about with the pointer. */
-export function TurnView({ job, surface }: { job: Job; surface: Surface }) {
+export function TurnView({ job, surface }: { job: SetupView; surface: Surface }) {
   const geometry = useMemo(() => solid(job, surface), [job, surface]);
   useEffect(() => () => geometry.dispose(), [geometry]);
   const far = Math.max(job.board.x, job.board.y);

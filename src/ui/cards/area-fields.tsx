@@ -1,24 +1,14 @@
 'use client';
-import { WHOLE_PIECE } from '@/core/arrange/silhouette';
-import type { Job } from '@/core/plan/job';
-import type { AreaPass } from '@/core/plan/pass';
+import { WHOLE_PIECE } from '@/core/doc/outline-ref';
+import type { AreaPass } from '@/core/doc/pass';
+import { resolveTrenches } from '@/core/passes/trenches';
 import { Choice, LengthField } from '../controls/fields';
+import type { Edited } from './kind-card';
 import { OutlineFields } from './outline-fields';
-import type { Edit } from './pass-fields';
 
 /** Where a pass works. */
-export function AreaFields({
-  job,
-  pass,
-  trench,
-  edit: editPass,
-}: {
-  job: Job;
-  pass: AreaPass;
-  trench: number;
-  edit: Edit;
-}) {
-  const edit = (f: (p: AreaPass) => void) => editPass((p) => 'area' in p && f(p));
+export function AreaFields<P extends AreaPass>({ job, pass, set: edit }: Pick<Edited<P>, 'job' | 'pass' | 'set'>) {
+  const trench = resolveTrenches(job)[job.passes.findIndex((p) => p.id === pass.id)];
   const { area } = pass;
   return (
     <>

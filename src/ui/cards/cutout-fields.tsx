@@ -1,28 +1,17 @@
 'use client';
-import type { Cutter } from '@/core/cutter/cutter';
-import type { CutoutFacts } from '@/core/passes/cutout';
-import type { Job } from '@/core/plan/job';
-import type { CutoutPass } from '@/core/plan/pass';
+import type { CutoutPass } from '@/core/passes/cutout/schema';
+import { cutoutFacts } from '@/core/plan/plan-passes';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
-import type { Summary } from '../api';
 import { Choice, Folded, LengthField, NumberField, Tick } from '../controls/fields';
+import type { Edited, KindCard, Told } from './kind-card';
 import { OutlineFields } from './outline-fields';
-import { type Edit, Ramp, Stepdown } from './pass-fields';
+import { Ramp, Stepdown } from './pass-fields';
 
 /** How a cut-out's depths add up, and what holds the piece at the end, as the proof found it. */
-export function CutoutSentence({
-  job,
-  pass,
-  seconds,
-  facts,
-  proof,
-}: {
-  job: Job;
-  pass: CutoutPass;
-  seconds?: number;
-  facts: CutoutFacts | null;
-  proof: Summary['cutouts'][number] | undefined;
-}) {
+function CutoutSentence({ job, pass, done, summary }: Told<CutoutPass>) {
+  const seconds = done?.seconds;
+  const facts = cutoutFacts(done);
+  const proof = summary?.cutouts.find((c) => c.pass === pass.id);
   if (!facts)
     return (
       <>
@@ -66,8 +55,7 @@ export function CutoutSentence({
 }
 
 /** The numbers of a cut-out. */
-export function CutoutFields({ job, pass, cutter, edit }: { job: Job; pass: CutoutPass; cutter: Cutter; edit: Edit }) {
-  const set = (f: (p: CutoutPass) => void) => edit((p) => p.kind === 'cutout' && f(p));
+function CutoutFields({ job, pass, cutter, set }: Edited<CutoutPass>) {
   const { tabs } = pass;
   return (
     <>
@@ -98,7 +86,11 @@ export function CutoutFields({ job, pass, cutter, edit }: { job: Job; pass: Cuto
         min={0}
         max={10}
         onChange={(v) => set((p) => (p.into = v))}
-        note={job.board.spoilboard ? undefined : <span className="text-accent">there is none under this board</span>}
+        note={
+          job.setup.spoilboard !== null ? undefined : (
+            <span className="text-accent">there is none under this board</span>
+          )
+        }
       />
       <NumberField
         label="Tabs"
@@ -180,3 +172,5 @@ export function CutoutFields({ job, pass, cutter, edit }: { job: Job; pass: Cuto
     </>
   );
 }
+
+export const cutoutCard: KindCard<'cutout'> = { label: 'Cut-out', Sentence: CutoutSentence, Fields: CutoutFields };

@@ -1,6 +1,6 @@
 'use client';
-import { CUTTER_SHAPES, type Cutter, type CutterShape } from '@/core/cutter/cutter';
-import { Choice, FeedField, LengthField, NumberField, TextField } from '../controls/fields';
+import { CUTTER_SHAPES, type Cutter, type CutterShape, HELICES } from '@/core/cutter/cutter';
+import { Choice, FeedField, LengthField, NumberField, TextField, Tick } from '../controls/fields';
 
 export const SHAPE_NAMES: Record<CutterShape, string> = {
   endmill: 'end mill',
@@ -27,6 +27,39 @@ export function CutterMark({ shape }: { shape: CutterShape }) {
       <path d={OUTLINES[shape]} fill="var(--hatch)" stroke="var(--color-base-content)" strokeWidth="1.4" />
       <path d="M8 12l8-4M8 20l8-4M9 28l6-4" stroke="var(--color-base-content)" strokeWidth="1.1" />
     </svg>
+  );
+}
+
+type Setter = <K extends keyof Cutter>(key: K) => (v: Cutter[K]) => void;
+
+const HELIX_NAMES: Record<(typeof HELICES)[number], string> = {
+  up: 'up: clears chips, lifts',
+  down: 'down: presses, packs chips',
+  compression: 'compression: clean both faces',
+  straight: 'straight',
+};
+
+/** How its flutes turn, and what is known of its life. */
+function WearFields({ cutter, set }: { cutter: Cutter; set: Setter }) {
+  return (
+    <>
+      <Choice
+        label="Helix"
+        value={cutter.helix}
+        options={HELICES.map((h) => [h, HELIX_NAMES[h]] as const)}
+        onChange={set('helix')}
+      />
+      <Tick label="Cuts at its centre" value={cutter.cutsAtCentre} onChange={set('cutsAtCentre')} />
+      <NumberField
+        label="Price"
+        value={cutter.price ?? 0}
+        min={0}
+        suffix="a new one"
+        onChange={(v) => set('price')(v === 0 ? null : v)}
+        note="0 when it is not known"
+      />
+      <NumberField whole label="Runs" value={cutter.runs} min={0} suffix="programs cut" onChange={set('runs')} />
+    </>
   );
 }
 
@@ -126,8 +159,9 @@ export function CutterFields({ cutter, onChange }: { cutter: Cutter; onChange(ed
         value={cutter.maxPlungeDepth}
         min={0}
         onChange={set('maxPlungeDepth')}
-        note="0 when it does not cut at its centre"
+        note="0 when it must be ramped"
       />
+      <WearFields cutter={cutter} set={set} />
       <p className="soft py-1 text-[13px]">
         Figures are starting points; the maker of the bit and of the machine come first.
       </p>

@@ -1,14 +1,15 @@
 'use client';
-import { type Cutter, DRILLS } from '@/core/cutter/cutter';
-import type { Job } from '@/core/plan/job';
-import type { HolePass } from '@/core/plan/pass';
+import { DRILLS } from '@/core/cutter/cutter';
+import type { HolePass } from '@/core/passes/hole/schema';
 import { formatDuration, formatLength } from '@/core/units/length';
 import { LengthField, Tick } from '../controls/fields';
-import { type Edit, Ramp } from './pass-fields';
+import type { Edited, KindCard, Told } from './kind-card';
+import { Ramp } from './pass-fields';
 import { PlaceList } from './place-list';
 
 /** How holes are made, and how deep. */
-export function HoleSentence({ pass, cutter, seconds }: { pass: HolePass; cutter: Cutter; seconds?: number }) {
+function HoleSentence({ pass, cutter, done }: Told<HolePass>) {
+  const seconds = done?.seconds;
   const drilled = pass.diameter - cutter.diameter <= DRILLS;
   return (
     <>
@@ -34,8 +35,7 @@ export function HoleSentence({ pass, cutter, seconds }: { pass: HolePass; cutter
 }
 
 /** The numbers of holes. */
-export function HoleFields({ job, pass, cutter, edit }: { job: Job; pass: HolePass; cutter: Cutter; edit: Edit }) {
-  const set = (f: (p: HolePass) => void) => edit((p) => p.kind === 'hole' && f(p));
+function HoleFields({ job, pass, cutter, set }: Edited<HolePass>) {
   const { board } = job;
   return (
     <>
@@ -52,7 +52,7 @@ export function HoleFields({ job, pass, cutter, edit }: { job: Job; pass: HolePa
         value={pass.depth === null}
         onChange={(v) => set((p) => (p.depth = v ? null : Math.min(10, board.thickness / 2)))}
         note={
-          pass.depth === null && !board.spoilboard ? (
+          pass.depth === null && job.setup.spoilboard === null ? (
             <span className="text-accent">there is no spoilboard under this board</span>
           ) : undefined
         }
@@ -99,3 +99,5 @@ export function HoleFields({ job, pass, cutter, edit }: { job: Job; pass: HolePa
     </>
   );
 }
+
+export const holeCard: KindCard<'hole'> = { label: 'Holes', Sentence: HoleSentence, Fields: HoleFields };

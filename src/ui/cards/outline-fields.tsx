@@ -1,7 +1,7 @@
 'use client';
-import type { Layer } from '@/core/arrange/layer';
-import { type OutlineRef, WHOLE_PIECE } from '@/core/arrange/silhouette';
-import type { Job } from '@/core/plan/job';
+import type { Layer } from '@/core/doc/layer';
+import { type OutlineRef, WHOLE_PIECE } from '@/core/doc/outline-ref';
+import type { SetupView } from '@/core/setup/view';
 import { Choice, Folded, LengthField, Tick } from '../controls/fields';
 
 const WHOLE = 'whole';
@@ -28,7 +28,7 @@ export function OutlineFields({
   outline,
   set,
 }: {
-  job: Job;
+  job: SetupView;
   outline: OutlineRef;
   set(f: (o: OutlineRef) => void): void;
 }) {

@@ -1,93 +1,163 @@
 'use client';
 import { chipLoad, stepoverBase } from '@/core/cutter/cutter';
-import { cutterOf } from '@/core/plan/job';
-import { placeFor } from '@/core/plan/order';
-import type { Pass } from '@/core/plan/pass';
+import { applyEdits } from '@/core/doc/edits';
+import { cutterOf } from '@/core/doc/job';
+import type { Pass } from '@/core/doc/pass';
+import { PASS_KINDS } from '@/core/passes/registry';
+import { variantsOf } from '@/core/plan/variants';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
+import type { CardProps } from '@/ui/cards/card-props';
 import { api, type PlanInfo } from '../api';
-import { Choice, FeedField, Folded, LengthField } from '../controls/fields';
-import { PASS_NAMES } from '../job/pass-ribbon';
-import type { CardProps } from './board-card';
+import { Choice, FeedField, Folded } from '../controls/fields';
 import { Card, Figures, Sentence } from './card';
 import { CutterFields, CutterMark } from './cutter-fields';
+import type { Edited } from './kind-card';
+import { cardOf } from './kind-registry';
 import { addPass, takeCutter } from './pass-edit';
-import { Ramp } from './pass-fields';
-import { PassFields, PassSentence } from './pass-parts';
+import { useWhatIf } from './use-what-if';
 
 interface Props extends CardProps {
+  id: string;
   pass: Pass;
   plan: PlanInfo | null;
   fresh: boolean;
   onSelect(id: string): void;
+  onSetup(id: string): void;
 }
 
-const ADD_NAMES: [Pass['kind'], string][] = [
-  ['skim', 'Skim'],
-  ['rough', 'Roughing'],
-  ['flat', 'Flats'],
-  ['finish', 'Finishing'],
-  ['letter', 'Letters'],
-  ['hole', 'Holes'],
-  ['cutout', 'Cut-out'],
-];
 /** A saving of less is not worth a question, s. */
 const WORTH = 60;
 
-/** One pass: what it leaves, what it takes, and the few numbers that change it. */
-export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: Props) {
-  const cutter = cutterOf(job, pass);
-  const done = fresh ? plan?.summary?.passes.find((p) => p.id === pass.id) : undefined;
-  const flats = fresh ? (plan?.summary?.flats ?? null) : null;
-  const offered = flats?.offer && job.cutters.find((c) => c.id === flats.offer?.cutter);
-  const takeOffer = () => {
-    if (!flats?.offer) return;
-    const { offer } = flats;
-    change((j) => j.passes.splice(placeFor(j.passes, 'flat'), 0, structuredClone(offer)));
-    onSelect(offer.id);
-  };
-  const edit = (f: (p: Pass) => void) => change((j) => f(j.passes.find((p) => p.id === pass.id)!));
-  const drawer = library?.cutters ?? [];
-  const bits = [...drawer.filter((c) => !job.cutters.some((d) => d.id === c.id)), ...job.cutters].sort(
-    (a, b) => a.number - b.number,
+/** The way to clear level fields that this setup does not have, where it saves time. */
+function FlatsOffer({ job, change, saves, onSelect }: Pick<Props, 'job' | 'change' | 'onSelect'> & { saves: number }) {
+  const offer = variantsOf(job.document, job.setup.id).find((v) => v.id === 'with-flats');
+  const pass = offer?.edits.flatMap((e) => ('insert' in e ? [e.value as Pass] : [])).at(-1);
+  if (!offer || !pass || saves <= WORTH) return null;
+  return (
+    <div className="mb-2 rounded-lg border border-primary px-3 py-2 text-sm leading-snug">
+      There are level fields: cleared with {cutterOf(job, pass)?.name} first, the whole takes{' '}
+      <b>{formatDuration(saves)}</b> less, and they come out without ridges.
+      <button
+        type="button"
+        className="btn btn-sm mt-2 w-full"
+        onClick={() => {
+          change((j) => applyEdits(j.document, offer.edits));
+          onSelect(pass.id);
+        }}
+      >
+        Clear the flats
+      </button>
+    </div>
   );
+}
+
+/** Buttons that add a pass of each kind, and the one that takes this pass away. */
+function AddAndRemove({ job, change, library, pass, onSelect }: Props) {
   const index = job.passes.indexOf(pass);
   return (
+    <>
+      <p className="soft pt-1 text-sm">Add one more for</p>
+      <div className="grid grid-cols-2 gap-1.5 pt-1">
+        {PASS_KINDS.map((kind) => (
+          <button
+            key={kind.kind}
+            type="button"
+            title={kind.sentence}
+            className="btn btn-sm px-1"
+            onClick={() => {
+              let made: string | null = null;
+              change((j) => (made = addPass(j, kind.kind, cutterOf(j, pass), library?.cutters ?? [])));
+              if (made) onSelect(made);
+            }}
+          >
+            {cardOf(kind).label}
+          </button>
+        ))}
+      </div>
+      <button
+        type="button"
+        className="btn btn-sm mt-2 w-full"
+        onClick={() => {
+          const next = job.passes[index === 0 ? 1 : index - 1];
+          if (next) onSelect(next.id);
+          change((j) => {
+            j.passes = j.passes.filter((p) => p.id !== pass.id);
+            const used = new Set(
+              j.document.boards.flatMap((b) => b.setups.flatMap((s) => s.passes.map((p) => p.cutter))),
+            );
+            if (used.size > 0) j.cutters = j.cutters.filter((c) => used.has(c.id));
+          });
+        }}
+      >
+        Remove this pass
+      </button>
+    </>
+  );
+}
+
+/** One pass: what it leaves, what it takes, and the few numbers that change it. */
+export function PassCard(props: Props) {
+  const { job, change, library, pass, plan, fresh, id } = props;
+  const cutter = cutterOf(job, pass);
+  const summary = fresh ? (plan?.summary ?? null) : null;
+  const done = summary?.passes.find((p) => p.id === pass.id);
+  const [variant] = variantsOf(job.document, job.setup.id);
+  const otherwise = useWhatIf(id, summary ? (variant?.edits ?? null) : null, plan?.revision ?? '')?.seconds ?? null;
+  const bits = [
+    ...(library?.cutters ?? []).filter((c) => !job.cutters.some((d) => d.id === c.id)),
+    ...job.cutters,
+  ].sort((a, b) => a.number - b.number);
+  const { label, Sentence: Told, Fields, More } = cardOf(pass);
+  const edited: Edited = {
+    job,
+    pass,
+    cutter,
+    change,
+    onSetup: props.onSetup,
+    set: (f) =>
+      change((j) => {
+        const own = j.passes.find((p) => p.id === pass.id);
+        if (own) f(own);
+      }),
+  };
+  const title = label;
+  const bit = (
+    <Choice
+      label="Bit"
+      value={pass.cutter}
+      options={[
+        ...(cutter ? [] : [[pass.cutter, `${pass.cutter}, missing`] as const]),
+        ...bits.map((c) => [c.id, `${c.number}  ${c.name}`] as const),
+      ]}
+      onChange={(to) =>
+        change((j) => {
+          const c = bits.find((b) => b.id === to);
+          if (c) takeCutter(j, pass.id, c);
+        })
+      }
+      note="named by diameter; a tapered ball by its tip"
+    />
+  );
+  if (!cutter)
+    return (
+      <Card title={title} subtitle="its bit is missing">
+        <Sentence>The bit of this pass is not among the job's bits.</Sentence>
+        {bit}
+        <AddAndRemove {...props} />
+      </Card>
+    );
+  return (
     <Card
-      title={PASS_NAMES[pass.kind]}
+      title={title}
       subtitle={`${cutter.name}${cutter.shape === 'v' ? `, ${trimNumber(cutter.diameter, 3)}` : ''} mm (${formatLength(stepoverBase(cutter), 'in')})`}
       mark={<CutterMark shape={cutter.shape} />}
     >
       <Sentence>
-        <PassSentence
-          job={job}
-          pass={pass}
-          cutter={cutter}
-          done={done}
-          summary={fresh ? (plan?.summary ?? null) : null}
-        />
+        <Told job={job} pass={pass} cutter={cutter} done={done} summary={summary} otherwise={otherwise} />
       </Sentence>
-      {flats?.offer && flats.saves > WORTH && (
-        <div className="mb-2 rounded-lg border border-primary px-3 py-2 text-sm leading-snug">
-          There are level fields: cleared with {offered?.name} first, the whole takes{' '}
-          <b>{formatDuration(flats.saves)}</b> less, and they come out without ridges.
-          <button type="button" className="btn btn-sm mt-2 w-full" onClick={takeOffer}>
-            Clear the flats
-          </button>
-        </div>
-      )}
-      <Choice
-        label="Bit"
-        value={pass.cutter}
-        options={bits.map((c) => [c.id, `${c.number}  ${c.name}`] as const)}
-        onChange={(id) =>
-          change((j) => {
-            const c = bits.find((b) => b.id === id);
-            if (c) takeCutter(j, pass.id, c);
-          })
-        }
-        note="named by diameter; a tapered ball by its tip"
-      />
-      <PassFields job={job} pass={pass} cutter={cutter} edit={edit} change={change} />
+      {summary && otherwise !== null && <FlatsOffer {...props} saves={summary.seconds - otherwise} />}
+      {bit}
+      <Fields {...edited} />
       <FeedField
         label="Feed"
         value={cutter.feed}
@@ -104,54 +174,8 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
         />
       )}
       <Folded title="More of this pass">
-        {(pass.kind === 'rough' || pass.kind === 'flat') && (
-          <Ramp
-            pass={pass}
-            set={(v) => edit((p) => (p.kind === 'rough' || p.kind === 'flat') && (p.rampAngle = v))}
-            note="into solid wood, never straight down"
-          />
-        )}
-        {pass.kind === 'finish' && (
-          <LengthField
-            label="Tolerance"
-            value={pass.tolerance}
-            min={0.001}
-            max={0.2}
-            onChange={(v) => edit((p) => p.kind === 'finish' && (p.tolerance = v))}
-            note="the path lies this much above the surface at most, never below"
-          />
-        )}
-        <p className="soft pt-1 text-sm">Add one more for</p>
-        <div className="grid grid-cols-2 gap-1.5 pt-1">
-          {ADD_NAMES.map(([kind, name]) => (
-            <button
-              key={kind}
-              type="button"
-              className="btn btn-sm px-1"
-              onClick={() => {
-                let made: string | null = null;
-                change((j) => (made = addPass(j, kind, cutter, drawer)));
-                if (made) onSelect(made);
-              }}
-            >
-              {name}
-            </button>
-          ))}
-        </div>
-        <button
-          type="button"
-          className="btn btn-sm mt-2 w-full"
-          disabled={job.passes.length === 1}
-          onClick={() => {
-            onSelect(job.passes[index === 0 ? 1 : index - 1].id);
-            change((j) => {
-              j.passes.splice(index, 1);
-              j.cutters = j.cutters.filter((c) => j.passes.some((q) => q.cutter === c.id));
-            });
-          }}
-        >
-          Remove this pass
-        </button>
+        {More && <More {...edited} />}
+        <AddAndRemove {...props} />
       </Folded>
       <Folded title={`Bit ${cutter.number}: ${cutter.name}`}>
         <CutterFields cutter={cutter} onChange={(f) => change((j) => f(cutterOf(j, pass)))} />
@@ -159,6 +183,32 @@ export function PassCard({ job, change, library, pass, plan, fresh, onSelect }: 
           Keep in the drawer for other jobs
         </button>
       </Folded>
+    </Card>
+  );
+}
+
+/** A setup without a pass: what can be added. */
+export function NoPassCard({ change, library, onSelect }: Omit<Props, 'pass' | 'plan' | 'fresh' | 'onSetup' | 'id'>) {
+  return (
+    <Card title="Passes" subtitle="nothing is cut in this setup yet">
+      <Sentence>Add the first pass; its bit comes from the drawer.</Sentence>
+      <div className="grid grid-cols-2 gap-1.5">
+        {PASS_KINDS.map((kind) => (
+          <button
+            key={kind.kind}
+            type="button"
+            title={kind.sentence}
+            className="btn btn-sm px-1"
+            onClick={() => {
+              let made: string | null = null;
+              change((j) => (made = addPass(j, kind.kind, undefined, library?.cutters ?? [])));
+              if (made) onSelect(made);
+            }}
+          >
+            {cardOf(kind).label}
+          </button>
+        ))}
+      </div>
     </Card>
   );
 }

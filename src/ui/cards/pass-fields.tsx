@@ -1,13 +1,17 @@
 'use client';
 import { type Cutter, scallop, stepoverBase, tipRadius } from '@/core/cutter/cutter';
-import type { Job } from '@/core/plan/job';
-import type { FinishPass, FlatPass, LetterPass, Pass, RoughPass } from '@/core/plan/pass';
-import type { FlatSaving } from '@/core/plan/paths';
+import type { FinishPass } from '@/core/passes/finish/schema';
+import type { FlatPass } from '@/core/passes/flat/schema';
+import type { LetterPass } from '@/core/passes/letter/schema';
+import type { RoughPass } from '@/core/passes/rough/schema';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
 import { Choice, LengthField, NumberField } from '../controls/fields';
+import { AreaFields } from './area-fields';
+import type { Edited, KindCard, Told } from './kind-card';
 
 /** What a roughing pass does and takes. */
-export function RoughSentence({ pass, seconds }: { pass: RoughPass; seconds?: number }) {
+function RoughSentence({ pass, done }: Told<RoughPass>) {
+  const seconds = done?.seconds;
   return (
     <>
       Clears in levels of at most <b>{formatLength(pass.stepdown)}</b> and leaves{' '}
@@ -23,7 +27,8 @@ export function RoughSentence({ pass, seconds }: { pass: RoughPass; seconds?: nu
 }
 
 /** What a finishing pass leaves and takes. */
-export function FinishSentence({ pass, cutter, seconds }: { pass: FinishPass; cutter: Cutter; seconds?: number }) {
+function FinishSentence({ pass, cutter, done }: Told<FinishPass>) {
+  const seconds = done?.seconds;
   const R = tipRadius(cutter);
   return (
     <>
@@ -45,7 +50,9 @@ export function FinishSentence({ pass, cutter, seconds }: { pass: FinishPass; cu
 }
 
 /** What clearing the level fields does and saves. */
-export function FlatSentence({ seconds, flats }: { seconds?: number; flats: FlatSaving | null }) {
+function FlatSentence({ done, summary, otherwise }: Told<FlatPass>) {
+  const seconds = done?.seconds;
+  const saves = summary && otherwise !== null ? otherwise - summary.seconds : null;
   return (
     <>
       Clears level fields at exactly their height
@@ -55,12 +62,12 @@ export function FlatSentence({ seconds, flats }: { seconds?: number; flats: Flat
         </>
       )}
       .
-      {flats && flats.offer === null && (
+      {saves !== null && (
         <>
           {' '}
-          {flats.saves > 0 ? (
+          {saves > 0 ? (
             <>
-              That saves <b>{formatDuration(flats.saves)}</b> against the ball alone.
+              That saves <b>{formatDuration(saves)}</b> against the ball alone.
             </>
           ) : (
             'Here it saves no time, but the fields come out without ridges.'
@@ -70,8 +77,6 @@ export function FlatSentence({ seconds, flats }: { seconds?: number; flats: Flat
     </>
   );
 }
-
-export type Edit = (f: (p: Pass) => void) => void;
 
 /** The most that a pass takes at once, and whether its bit bears that. */
 export function Stepdown({
@@ -146,8 +151,8 @@ export function DownAndOver({
 }
 
 /** The numbers of a roughing pass. */
-export function RoughFields({ pass, cutter, edit }: { pass: RoughPass; cutter: Cutter; edit: Edit }) {
-  const set = (f: (p: RoughPass) => void) => edit((p) => p.kind === 'rough' && f(p));
+function RoughFields(props: Edited<RoughPass>) {
+  const { pass, cutter, set } = props;
   return (
     <>
       <Choice
@@ -177,13 +182,33 @@ export function RoughFields({ pass, cutter, edit }: { pass: RoughPass; cutter: C
           onChange={(v) => set((p) => (p.angle = v))}
         />
       )}
+      <AreaFields {...props} />
     </>
   );
 }
 
+/** How a pass sinks into solid wood. */
+function RampMore({ pass, set }: Edited<RoughPass> | Edited<FlatPass>) {
+  return <Ramp pass={pass} set={(v) => set((p) => (p.rampAngle = v))} note="into solid wood, never straight down" />;
+}
+
+/** How near a finishing path keeps to its surface. */
+function FinishMore({ pass, set }: Edited<FinishPass>) {
+  return (
+    <LengthField
+      label="Tolerance"
+      value={pass.tolerance}
+      min={0.001}
+      max={0.2}
+      onChange={(v) => set((p) => (p.tolerance = v))}
+      note="the path lies this much above the surface at most, never below"
+    />
+  );
+}
+
 /** The numbers of a finishing pass. */
-export function FinishFields({ pass, cutter, edit, job }: { pass: FinishPass; cutter: Cutter; edit: Edit; job: Job }) {
-  const set = (f: (p: FinishPass) => void) => edit((p) => p.kind === 'finish' && f(p));
+function FinishFields(props: Edited<FinishPass>) {
+  const { pass, cutter, set, job } = props;
   const R = tipRadius(cutter);
   const { grain } = job.board;
   const along = grain === 'none' ? null : Math.abs(((pass.angle % 180) + 180) % 180) === (grain === 'along-x' ? 0 : 90);
@@ -220,13 +245,14 @@ export function FinishFields({ pass, cutter, edit, job }: { pass: FinishPass; cu
         onChange={(v) => set((p) => (p.angle = v))}
         note={along === null ? undefined : along ? 'with the grain' : 'across or against the grain'}
       />
+      <AreaFields {...props} />
     </>
   );
 }
 
 /** The numbers of a pass over level fields. */
-export function FlatFields({ pass, cutter, edit }: { pass: FlatPass; cutter: Cutter; edit: Edit }) {
-  const set = (f: (p: FlatPass) => void) => edit((p) => p.kind === 'flat' && f(p));
+function FlatFields(props: Edited<FlatPass>) {
+  const { pass, cutter, set } = props;
   return (
     <>
       <DownAndOver pass={pass} cutter={cutter} set={set} />
@@ -238,12 +264,14 @@ export function FlatFields({ pass, cutter, edit }: { pass: FlatPass; cutter: Cut
         onChange={(v) => set((p) => (p.overlap = v))}
         note="the ball goes this much over a field's edge"
       />
+      <AreaFields {...props} />
     </>
   );
 }
 
 /** What a pass over letters does and takes. */
-export function LetterSentence({ cutter, seconds }: { cutter: Cutter; seconds?: number }) {
+function LetterSentence({ cutter, done }: Told<LetterPass>) {
+  const seconds = done?.seconds;
   return (
     <>
       Cuts the V grooves of <b>{trimNumber(cutter.includedAngle, 1)}°</b> along their middles, up into every point
@@ -258,13 +286,33 @@ export function LetterSentence({ cutter, seconds }: { cutter: Cutter; seconds?: 
 }
 
 /** The numbers of a pass over letters. */
-export function LetterFields({ pass, cutter, edit }: { pass: LetterPass; cutter: Cutter; edit: Edit }) {
+function LetterFields({ pass, cutter, set }: Edited<LetterPass>) {
   return (
     <Stepdown
       pass={pass}
       cutter={cutter}
-      set={(v) => edit((p) => p.kind === 'letter' && (p.stepdown = v))}
+      set={(v) => set((p) => (p.stepdown = v))}
       note="deeper letters are cut in several goes"
     />
   );
 }
+
+export const roughCard: KindCard<'rough'> = {
+  label: 'Roughing',
+  Sentence: RoughSentence,
+  Fields: RoughFields,
+  More: RampMore,
+};
+export const flatCard: KindCard<'flat'> = {
+  label: 'Flats',
+  Sentence: FlatSentence,
+  Fields: FlatFields,
+  More: RampMore,
+};
+export const finishCard: KindCard<'finish'> = {
+  label: 'Finishing',
+  Sentence: FinishSentence,
+  Fields: FinishFields,
+  More: FinishMore,
+};
+export const letterCard: KindCard<'letter'> = { label: 'Letters', Sentence: LetterSentence, Fields: LetterFields };

@@ -1,8 +1,9 @@
 'use client';
 import { type PointerEvent as ReactPointerEvent, useState } from 'react';
-import type { CutoutFacts } from '@/core/passes/cutout';
-import type { Job } from '@/core/plan/job';
-import type { HolePass, Pass } from '@/core/plan/pass';
+import type { Pass } from '@/core/doc/pass';
+import type { CutoutFacts } from '@/core/passes/cutout/plan';
+import type { HolePass } from '@/core/passes/hole/schema';
+import type { SetupView } from '@/core/setup/view';
 import { formatLength } from '@/core/units/length';
 import type { Layout } from '../board-view/board-view';
 
@@ -97,7 +98,7 @@ interface Props {
   /** A cut-out's lines and tabs, when they are planned. */
   facts: CutoutFacts | null;
   layout: Layout;
-  change(edit: (j: Job) => void): void;
+  change(edit: (j: SetupView) => void): void;
 }
 
 /** Whether a pass has anything on the board to be moved by hand. */

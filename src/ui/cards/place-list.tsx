@@ -7,6 +7,7 @@ export function PlaceList<T extends { x: number; y: number }>({
   name,
   places,
   extra,
+  least = 1,
   onChange,
   onAdd,
 }: {
@@ -14,6 +15,8 @@ export function PlaceList<T extends { x: number; y: number }>({
   places: T[];
   /** One more length of a place. */
   extra?: { label: string; key: keyof T };
+  /** How many there must be. */
+  least?: number;
   onChange(f: (places: T[]) => void): void;
   onAdd(): void;
 }) {
@@ -32,7 +35,7 @@ export function PlaceList<T extends { x: number; y: number }>({
                 type="button"
                 className="btn btn-ghost btn-xs btn-square"
                 aria-label={`Remove ${name.toLowerCase()} ${n + 1}`}
-                disabled={places.length === 1}
+                disabled={places.length <= least}
                 onClick={() => onChange((list) => list.splice(n, 1))}
               >
                 <X size={14} />

@@ -1,27 +1,52 @@
 'use client';
+import type { Finding, Fix } from '@/core/findings/finding';
 import type { TabFound } from '@/core/proof/connect';
-import type { Finding } from '@/core/proof/finding';
 import { formatLength, trimNumber } from '@/core/units/length';
 import type { PlanInfo } from '../api';
 import { Card, Figures, Sentence } from './card';
-
-const TONES = { error: 'border-l-accent', warning: 'border-l-warning', note: 'border-l-base-300' } as const;
+import { FindingList } from './finding-list';
 
 const weakest = (tabs: TabFound[]) => tabs.reduce((a, b) => (b.section < a.section ? b : a));
 
 /** What the cut, simulated from the written programs, shows. */
 export function ProofCard({
+  id,
   plan,
   fresh,
+  stopping,
+  seconds,
   picked,
   onPick,
+  onFix,
+  onProve,
 }: {
+  id: string;
   plan: PlanInfo | null;
   fresh: boolean;
+  /** What in the document stops planning. */
+  stopping: Finding[];
+  /** Seconds that the whole job takes; null while that is not known. */
+  seconds: number | null;
   picked: Finding | null;
   onPick(f: Finding): void;
+  onFix(f: Fix): void;
+  onProve(): void;
 }) {
   const s = fresh ? plan?.summary : null;
+  const listed = { id, revision: fresh ? (plan?.revision ?? '') : '', seconds, picked, onPick, onFix };
+  if (stopping.length > 0) {
+    return (
+      <Card title="Proof" subtitle="nothing is planned yet">
+        <Sentence>
+          <b className="text-accent">
+            {stopping.length === 1 ? 'One thing stops' : `${stopping.length} things stop`} planning.
+          </b>{' '}
+          The job is kept as it is; mend {stopping.length === 1 ? 'it' : 'them'} and the board is cut.
+        </Sentence>
+        <FindingList {...listed} findings={stopping} />
+      </Card>
+    );
+  }
   if (!s) {
     return (
       <Card title="Proof" subtitle="the written programs, read back and cut">
@@ -34,6 +59,21 @@ export function ProofCard({
   const errors = s.findings.filter((f) => f.severity === 'error').length;
   return (
     <Card title="Proof" subtitle="the written programs, read back and cut">
+      {plan?.older && (
+        <div role="status" className="mb-2 rounded border border-accent px-3 py-2 text-sm">
+          Proven by an older version of this program.
+          <button type="button" className="btn btn-sm mt-2 w-full" onClick={onProve}>
+            Prove again
+          </button>
+        </div>
+      )}
+      {plan?.again && !plan.older && (
+        <p role="status" className="soft mb-2 text-sm">
+          {plan.again === 'same'
+            ? 'Proven again: the programs are the same as before.'
+            : 'Proven again: the programs are not the same as before. Fetch them anew.'}
+        </p>
+      )}
       <Sentence>
         {errors > 0 ? (
           <b className="text-accent">
@@ -74,26 +114,7 @@ export function ProofCard({
           ? 'No findings'
           : `${s.findings.length} ${s.findings.length === 1 ? 'finding' : 'findings'}`}
       </h3>
-      <ul className="space-y-2">
-        {s.findings.map((f) => (
-          <li key={`${f.rule}${f.message}`}>
-            <button
-              type="button"
-              onClick={() => onPick(f)}
-              aria-pressed={picked === f}
-              className={`w-full cursor-pointer rounded border border-l-4 border-base-300 ${TONES[f.severity]} px-3 py-2 text-left text-sm ${picked === f ? 'bg-base-200' : 'bg-(--paper)'}`}
-            >
-              <span className="block">
-                <b className={f.severity === 'error' ? 'text-accent' : ''}>{f.severity}</b>: {f.message}
-              </span>
-              <span className="soft block">{f.remedy}</span>
-              <span className="soft block text-[12.5px]">
-                at x {f.x.toFixed(1)}, y {f.y.toFixed(1)} mm from the near left corner
-              </span>
-            </button>
-          </li>
-        ))}
-      </ul>
+      <FindingList {...listed} findings={s.findings} />
     </Card>
   );
 }

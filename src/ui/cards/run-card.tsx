@@ -1,10 +1,11 @@
 'use client';
 import { Download } from 'lucide-react';
-import { SAFE_HEIGHT } from '@/core/passes/context';
+import type { MouseEvent } from 'react';
+import { textOf } from '@/core/findings/texts/text-of';
 import { formatDuration, formatLength } from '@/core/units/length';
+import type { CardProps } from '@/ui/cards/card-props';
 import type { PlanInfo } from '../api';
 import { Choice, TextField, Tick } from '../controls/fields';
-import type { CardProps } from './board-card';
 import { Card, Sentence } from './card';
 
 const ORIGINS = {
@@ -16,10 +17,31 @@ const ORIGINS = {
 } as const;
 
 /** The programs, and what to know at the machine. */
-export function RunCard({ job, change, plan, fresh }: CardProps & { plan: PlanInfo | null; fresh: boolean }) {
+export function RunCard({
+  job,
+  change,
+  plan,
+  fresh,
+  files,
+}: CardProps & {
+  plan: PlanInfo | null;
+  fresh: boolean;
+  /** The programs of all setups, in their order. */
+  files: string[];
+}) {
+  const numberOf = (file: string) => files.indexOf(file);
   const s = fresh && plan?.status === 'done' ? plan.summary : null;
   const bad = s?.findings.filter((f) => f.severity === 'error') ?? [];
-  const { board } = job;
+  const { zero, heights, up } = job.setup;
+  const asked = plan?.older ? '?older=yes' : '';
+  /** Programs of an older proof go out only after a question. */
+  const ask = (e: MouseEvent) => {
+    if (
+      plan?.older &&
+      !confirm('These programs were proven by an older version of this program. Take them all the same?')
+    )
+      e.preventDefault();
+  };
   const skim = job.passes.find((p) => p.kind === 'skim');
   const cutout = job.passes.find((p) => p.kind === 'cutout');
   return (
@@ -28,27 +50,32 @@ export function RunCard({ job, change, plan, fresh }: CardProps & { plan: PlanIn
       subtitle={`${job.machine.name}, ${job.machine.toolChanger ? 'changes bits by itself' : 'bits changed by hand'}`}
     >
       <Sentence>
-        Zero at <b>{ORIGINS[board.origin]}</b>, Z zero on{' '}
-        <b>{board.zZero === 'top' ? 'the top of the board' : 'the machine bed'}</b>; each program begins and ends{' '}
-        {formatLength(SAFE_HEIGHT)} over the board and passes between areas as low as is safe.
+        Zero at <b>{ORIGINS[zero.origin]}</b>, Z zero on{' '}
+        <b>{zero.z === 'top' ? 'the top of the board' : 'the machine bed'}</b>; each program begins and ends{' '}
+        {formatLength(heights.everything)} over the board and passes between areas as low as is safe.
       </Sentence>
       {bad.length > 0 && (
         <p role="alert" className="mb-2 rounded border border-accent px-3 py-2 text-sm text-accent">
-          The proof found {bad.length === 1 ? 'an error' : `${bad.length} errors`}: {bad[0].message}. Do not run these
-          programs as they are.
+          The proof found {bad.length === 1 ? 'an error' : `${bad.length} errors`}: {textOf(bad[0]).message}. Do not run
+          these programs as they are.
         </p>
       )}
       {s ? (
         <ol className="space-y-2">
-          {s.programs.map((p, i) => (
+          {s.programs.map((p) => (
             <li key={p.file} className="rounded border border-base-300 bg-(--paper) px-3 py-2 text-sm">
               <span className="block font-semibold break-all">{p.file}</span>
               <span className="soft block">
-                {p.back && <b className="text-accent">board on its face · </b>}
+                {up === 'back' && <b className="text-accent">board on its face · </b>}
                 bit {p.cutter}, {job.cutters.find((c) => c.number === p.cutter)?.name} · {formatDuration(p.seconds)} ·{' '}
                 {Math.ceil(p.bytes / 1000)} kB
               </span>
-              <a className="btn btn-sm mt-1 w-full" href={`/api/plans/${plan!.id}/programs/${i}`} download={p.file}>
+              <a
+                className="btn btn-sm mt-1 w-full"
+                href={`/api/plans/${plan!.id}/programs/${numberOf(p.file)}${asked}`}
+                download={p.file}
+                onClick={ask}
+              >
                 <Download size={14} aria-hidden /> Download
               </a>
             </li>
@@ -57,8 +84,13 @@ export function RunCard({ job, change, plan, fresh }: CardProps & { plan: PlanIn
       ) : (
         <p className="soft text-sm">The programs are written once the board is proven.</p>
       )}
-      {s && s.programs.length > 1 && (
-        <a className="btn btn-primary mt-3 w-full" href={`/api/plans/${plan!.id}/bundle`} download>
+      {s && files.length > 1 && (
+        <a
+          className="btn btn-primary mt-3 w-full"
+          href={`/api/plans/${plan!.id}/bundle${asked}`}
+          download
+          onClick={ask}
+        >
           <Download size={16} aria-hidden /> Download all programs
         </a>
       )}
@@ -91,7 +123,7 @@ export function RunCard({ job, change, plan, fresh }: CardProps & { plan: PlanIn
         {skim && (
           <li>
             The skim runs over the whole board: nothing may stand on it, and Z is set from the bed
-            {skim.side === 'back' && '; the board lies on its face for it, turned over left to right'}.
+            {up === 'back' && '; the board lies on its face for it, turned over left to right'}.
           </li>
         )}
         {cutout && (

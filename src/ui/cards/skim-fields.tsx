@@ -1,15 +1,17 @@
 'use client';
-import type { Cutter } from '@/core/cutter/cutter';
-import { skimDepths } from '@/core/passes/skim';
-import type { Job } from '@/core/plan/job';
-import type { SkimPass } from '@/core/plan/pass';
+import { applyEdits } from '@/core/doc/edits';
+import { skimDepths } from '@/core/passes/skim/plan';
+import type { SkimPass } from '@/core/passes/skim/schema';
+import { skimOtherSide } from '@/core/plan/setups';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
 import { Choice, LengthField } from '../controls/fields';
-import { DownAndOver, type Edit } from './pass-fields';
+import type { Edited, KindCard, Told } from './kind-card';
+import { DownAndOver } from './pass-fields';
 import { PlaceList } from './place-list';
 
 /** From what to what a board is skimmed, and in how many goes. */
-export function SkimSentence({ job, pass, seconds }: { job: Job; pass: SkimPass; seconds?: number }) {
+function SkimSentence({ job, pass, done }: Told<SkimPass>) {
+  const seconds = done?.seconds;
   const { high, skims } = skimDepths(pass, job.board.thickness);
   const measured = pass.points.map((p) => p.thickness);
   const [low, top] = [Math.min(...measured), Math.max(...measured)];
@@ -29,31 +31,26 @@ export function SkimSentence({ job, pass, seconds }: { job: Job; pass: SkimPass;
 }
 
 /** The numbers of a skim; what it leaves is the board's own thickness. */
-export function SkimFields({
-  job,
-  pass,
-  cutter,
-  edit,
-  change,
-}: {
-  job: Job;
-  pass: SkimPass;
-  cutter: Cutter;
-  edit: Edit;
-  change(f: (j: Job) => void): void;
-}) {
-  const set = (f: (p: SkimPass) => void) => edit((p) => p.kind === 'skim' && f(p));
+function SkimFields({ job, pass, cutter, set, change, onSetup }: Edited<SkimPass>) {
   const thinnest = Math.min(...pass.points.map((p) => p.thickness));
   return (
     <>
       <Choice
         label="Skims"
-        value={pass.side}
+        value={job.setup.up}
         options={[
           ['face', 'the face'],
           ['back', 'the back, turned over first'],
         ]}
-        onChange={(v) => set((p) => (p.side = v))}
+        onChange={(v) => {
+          if (v === job.setup.up) return;
+          // In a setup of its own, before this one.
+          onSetup(skimOtherSide(job, pass).id);
+          change((j) => {
+            const own = j.passes.find((p) => p.id === pass.id);
+            if (own?.kind === 'skim') applyEdits(j.document, skimOtherSide(j, own).edits);
+          });
+        }}
         note={job.board.face === 'bare' ? undefined : `the face is ${job.board.face}: it stays as it is`}
       />
       <LengthField
@@ -84,3 +81,5 @@ export function SkimFields({
     </>
   );
 }
+
+export const skimCard: KindCard<'skim'> = { label: 'Skim', Sentence: SkimSentence, Fields: SkimFields };

@@ -1,15 +1,15 @@
 'use client';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import type { Job } from '@/core/plan/job';
 import { sectionOf } from '@/core/plan/view';
+import type { SetupView } from '@/core/setup/view';
 import { trimNumber } from '@/core/units/length';
 import { api } from '../api';
 import type { Layout, SectionLine } from '../board-view/board-view';
 import { readAt, type Surface } from '../job/surface';
 
 interface Props {
-  job: Job;
+  job: SetupView;
   surface: Surface | null;
   /** Id of the finished plan, for heights cell by cell. */
   plan: string | null;
@@ -37,8 +37,8 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
   const left = layout.left + (across ? Math.min(section.x0, section.x1) * scale : 0);
   const n = Math.max(2, Math.min(2000, Math.round(length * scale)));
   const exact = useQuery({
-    queryKey: ['section', plan, section, n],
-    queryFn: () => api.section(plan!, section, n),
+    queryKey: ['section', plan, job.setup.id, section, n],
+    queryFn: () => api.section(plan!, job.setup.id, section, n),
     enabled: plan !== null && surface?.proven === true,
     staleTime: Infinity,
     gcTime: 30_000,
@@ -46,7 +46,7 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
   const heights: Heights | null = useMemo(() => {
     if (!surface) return null;
     if (exact.data) return { target: exact.data.target, cut: exact.data.cut, rough: exact.data.rough ?? null };
-    const read = (f: typeof surface.cut) => f && sectionOf(f, section.x0, section.y0, section.x1, section.y1, n);
+    const read = (f: typeof surface.cut) => f && sectionOf(f, section, n);
     return { target: read(surface.target)!, cut: read(surface.cut), rough: read(surface.rough) };
   }, [surface, exact.data, section, n]);
 
@@ -114,7 +114,9 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
             <line x1="0" y1="0" x2="0" y2="7" stroke="var(--hatch)" strokeWidth="1.2" />
           </pattern>
         </defs>
-        {board.spoilboard && <rect x={left} y={bottom} width={end - left} height={SPOIL} fill="var(--spoil)" />}
+        {job.setup.spoilboard !== null && (
+          <rect x={left} y={bottom} width={end - left} height={SPOIL} fill="var(--spoil)" />
+        )}
         <rect
           x={left}
           y={py(0)}

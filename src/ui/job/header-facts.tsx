@@ -1,6 +1,6 @@
 import type { SurfaceFacts } from '@/core/arrange/compose';
 import { seatedDepth } from '@/core/arrange/ledger';
-import type { Job } from '@/core/plan/job';
+import type { SetupView } from '@/core/setup/view';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
 import type { PlanInfo } from '../api';
 
@@ -20,7 +20,7 @@ export function HeaderFacts({
   fresh,
   facts,
 }: {
-  job: Job;
+  job: SetupView;
   plan: PlanInfo | null;
   fresh: boolean;
   facts: SurfaceFacts | null;
@@ -35,7 +35,7 @@ export function HeaderFacts({
     <dl className="flex gap-6">
       <Fact
         value={`${trimNumber(board.x, 1)} × ${trimNumber(board.y, 1)} × ${trimNumber(board.thickness, 1)} mm`}
-        label={`${board.material} board`}
+        label={`${board.material.name} board`}
       />
       <Fact value={formatLength(s?.deepest ?? depth, 'mm', 1)} label={s ? 'deepest cut' : 'deepest, planned'} />
       <Fact

@@ -1,23 +1,15 @@
 'use client';
 import { RefreshCw } from 'lucide-react';
 import { Fragment, useState } from 'react';
-import { cutterOf, type Job } from '@/core/plan/job';
-import { orderProblem } from '@/core/plan/order';
+import { cutterOf } from '@/core/doc/job';
+import { orderProblem } from '@/core/passes/order';
+import type { SetupView } from '@/core/setup/view';
 import { formatDuration } from '@/core/units/length';
 import type { Summary } from '../api';
-
-export const PASS_NAMES = {
-  skim: 'Skim',
-  rough: 'Rough',
-  flat: 'Flats',
-  finish: 'Finish',
-  letter: 'Letters',
-  hole: 'Holes',
-  cutout: 'Cut out',
-} as const;
+import { cardOf } from '../cards/kind-registry';
 
 interface Props {
-  job: Job;
+  job: SetupView;
   summary: Summary | null;
   selected: string;
   onSelect(id: string): void;
@@ -55,7 +47,7 @@ export function PassRibbon({ job, summary, selected, onSelect, onMove }: Props) 
                   type="button"
                   draggable
                   aria-pressed={selected === p.id}
-                  aria-label={`${PASS_NAMES[p.kind]} with ${cutter.name}${time !== undefined ? `, ${formatDuration(time)}` : ''}; Alt and an arrow key move it`}
+                  aria-label={`${cardOf(p).label} with ${cutter.name}${time !== undefined ? `, ${formatDuration(time)}` : ''}; Alt and an arrow key move it`}
                   onClick={() => onSelect(p.id)}
                   onDragStart={() => setDragged(i)}
                   onDragOver={(e) => e.preventDefault()}
@@ -71,7 +63,7 @@ export function PassRibbon({ job, summary, selected, onSelect, onMove }: Props) 
                       : 'border-(--wood-line) bg-[color-mix(in_oklab,var(--wood)_45%,var(--color-base-100))]'
                   }`}
                 >
-                  <span className="block text-sm font-semibold">{PASS_NAMES[p.kind]}</span>
+                  <span className="block text-sm font-semibold">{cardOf(p).label}</span>
                   <span className="soft block text-[13px] leading-tight">
                     {cutter.name}
                     {time !== undefined && ` · ${formatDuration(time)}`}

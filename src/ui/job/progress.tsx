@@ -1,4 +1,5 @@
 'use client';
+import type { Finding } from '@/core/findings/finding';
 import { formatDuration, trimNumber } from '@/core/units/length';
 import type { JobState } from './use-job';
 
@@ -69,7 +70,20 @@ export function Conflict({ state }: { state: JobState }) {
   );
 }
 
-export function Footer({ state, onRun, onRunStation }: { state: JobState; onRun(): void; onRunStation: boolean }) {
+export function Footer({
+  state,
+  stopping,
+  onRun,
+  onStopping,
+  onRunStation,
+}: {
+  state: JobState;
+  /** What in the document stops planning. */
+  stopping: Finding[];
+  onRun(): void;
+  onStopping(): void;
+  onRunStation: boolean;
+}) {
   const { plan, fresh, saving, problem } = state;
   const running = plan?.status === 'queued' || plan?.status === 'running';
   const done = fresh && plan?.status === 'done';
@@ -81,7 +95,15 @@ export function Footer({ state, onRun, onRunStation }: { state: JobState; onRun(
           {problem}
         </p>
       )}
-      {done ? (
+      {stopping.length > 0 ? (
+        <button type="button" className="btn w-full text-accent" onClick={onStopping}>
+          {stopping.length === 1 ? 'One thing to mend first' : `${stopping.length} things to mend first`}
+        </button>
+      ) : done && plan?.older ? (
+        <button type="button" className="btn btn-primary w-full" disabled={saving !== 'saved'} onClick={state.prove}>
+          Prove again
+        </button>
+      ) : done ? (
         !onRunStation && (
           <button type="button" className="btn btn-primary w-full" onClick={onRun}>
             Programs, {plan?.summary ? formatDuration(plan.summary.seconds) : ''}

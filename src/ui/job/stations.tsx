@@ -1,11 +1,21 @@
-import type { Job } from '@/core/plan/job';
+import type { SetupView } from '@/core/setup/view';
 import { formatLength } from '@/core/units/length';
 import type { PlanInfo } from '../api';
 
 export const STATIONS = ['Board', 'Arrange', 'Passes', 'Proof', 'Run'] as const;
 export type Station = (typeof STATIONS)[number];
 
-function stateOf(station: Station, job: Job, plan: PlanInfo | null, fresh: boolean): string {
+interface StationsProps {
+  job: SetupView;
+  plan: PlanInfo | null;
+  fresh: boolean;
+  /** How many things in the document stop planning. */
+  stopping: number;
+  current: Station;
+  onGo(s: Station): void;
+}
+
+function stateOf({ job, plan, fresh, stopping }: StationsProps, station: Station): string {
   const s = fresh && plan?.status === 'done' ? plan.summary : null;
   switch (station) {
     case 'Board':
@@ -17,6 +27,8 @@ function stateOf(station: Station, job: Job, plan: PlanInfo | null, fresh: boole
     case 'Passes':
       return `${job.passes.length} ${job.passes.length === 1 ? 'pass' : 'passes'}`;
     case 'Proof':
+      if (stopping > 0) return `${stopping} ${stopping === 1 ? 'thing' : 'things'} to mend`;
+      if (s && plan?.older) return 'prove again';
       if (s)
         return s.findings.length === 0
           ? 'cut, clean'
@@ -28,19 +40,8 @@ function stateOf(station: Station, job: Job, plan: PlanInfo | null, fresh: boole
 }
 
 /** The order of work, down a line of grain. */
-export function Stations({
-  job,
-  plan,
-  fresh,
-  current,
-  onGo,
-}: {
-  job: Job;
-  plan: PlanInfo | null;
-  fresh: boolean;
-  current: Station;
-  onGo(s: Station): void;
-}) {
+export function Stations(props: StationsProps) {
+  const { current, onGo } = props;
   return (
     <nav
       aria-label="Stations"
@@ -72,7 +73,7 @@ export function Stations({
           className={`ml-2 min-h-16 cursor-pointer rounded-l-lg py-2 pr-1 pl-8 text-left ${current === s ? 'border border-r-0 border-base-300 bg-(--paper)' : ''}`}
         >
           <span className="slab block text-[17px] leading-tight">{s}</span>
-          <span className="soft block text-[13px] leading-tight">{stateOf(s, job, plan, fresh)}</span>
+          <span className="soft block text-[13px] leading-tight">{stateOf(props, s)}</span>
         </button>
       ))}
     </nav>

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import type { Grid, HeightField } from '@/core/field/height-field';
+import { cellAt, type Grid, type HeightField } from '@/core/field/height-field';
 import { fetchView, type PlanInfo } from '../api';
 import type { ArrangementLook } from '../arrange/use-arrangement';
 
@@ -23,11 +23,12 @@ export function useSurface(
   plan: PlanInfo | null,
   fresh: boolean,
   wanted: 'cut' | 'layers',
+  setup: string,
 ): Surface | null {
   const done = fresh && plan?.status === 'done' ? plan.id : null;
   const view = useQuery({
-    queryKey: ['view', done],
-    queryFn: () => fetchView(done!),
+    queryKey: ['view', done, plan?.revision, setup],
+    queryFn: () => fetchView(done!, setup),
     enabled: done !== null,
     staleTime: Infinity,
   });
@@ -64,7 +65,6 @@ export function useSurface(
 /** Value of a field's cell at a place, or null outside. */
 export function readAt(f: HeightField | null, x: number, y: number): number | null {
   if (!f) return null;
-  const i = Math.round((x - f.originX) / f.cell);
-  const j = Math.round((y - f.originY) / f.cell);
-  return i < 0 || j < 0 || i >= f.width || j >= f.height ? null : f.data[j * f.width + i];
+  const k = cellAt(f, x, y);
+  return k < 0 ? null : f.data[k];
 }

@@ -1,8 +1,9 @@
 'use client';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { describeIssues, type Job, jobSchema } from '@/core/plan/job';
-import { ApiError, api, type PlanInfo } from '../api';
+import { describeIssues, type Job, jobSchema, setupsOf } from '@/core/doc/job';
+import { problems } from '@/core/plan/problems';
+import { ApiError, api, type JobPlan } from '../api';
 
 /** Wait after the last change before it is saved, ms. */
 const SETTLE = 400;
@@ -19,7 +20,7 @@ interface Entry {
 export interface JobState {
   /** The document as it is shown: a change that is still being made counts. */
   document: Job | undefined;
-  plan: PlanInfo | null;
+  plan: JobPlan | null;
   /** Whether the plan is of the document as it is shown. */
   fresh: boolean;
   saving: 'saved' | 'waiting' | 'saving' | 'refused';
@@ -53,7 +54,7 @@ export function useJob(id: string, arranging: boolean): JobState {
   const [chain, setChain] = useState<Entry[]>([]);
   const [at, setAt] = useState(0);
   const [draft, setDraft] = useState<Job | null>(null);
-  const [plan, setPlan] = useState<PlanInfo | null>(null);
+  const [plan, setPlan] = useState<JobPlan | null>(null);
   const [planned, setPlanned] = useState<string | null>(null);
   const [revision, setRevision] = useState<string | null>(null);
   const [saving, setSaving] = useState<JobState['saving']>('saved');
@@ -84,7 +85,9 @@ export function useJob(id: string, arranging: boolean): JobState {
 
   const planSoon = useCallback(() => {
     clearTimeout(planTimer.current);
-    if (line.current[place.current]?.document.layers.length === 0) return;
+    const now = line.current[place.current]?.document;
+    // Nothing is planned of an empty board, or while something in the document stops it.
+    if (!now || setupsOf(now).every((p) => p.setup.layers.length === 0) || problems(now).some((f) => f.stops)) return;
     planTimer.current = setTimeout(() => void startPlan(), slow.current ? ARRANGING : 0);
   }, [startPlan]);
 
@@ -229,7 +232,7 @@ export function useJob(id: string, arranging: boolean): JobState {
     if (!following) return;
     const events = new EventSource(`/api/plans/${following}/events`);
     events.onmessage = (e) => {
-      const state = JSON.parse(e.data) as PlanInfo;
+      const state = JSON.parse(e.data) as JobPlan;
       setPlan((p) => (p?.id === state.id ? state : p));
       if (state.status !== 'queued' && state.status !== 'running') {
         events.close();

@@ -1,5 +1,5 @@
 import { useEffect } from 'react';
-import type { Job } from '@/core/plan/job';
+import type { SetupView } from '@/core/setup/view';
 import { duplicateLayers, editLayers, moveLayers, newId, removeLayers, shiftLayers } from '../arrange/actions';
 import { STATIONS, type Station } from './stations';
 import type { JobState } from './use-job';
@@ -16,7 +16,7 @@ const ARROWS: Record<string, [number, number]> = {
  * 0.1), Delete removes, Ctrl D duplicates, Ctrl G groups, [ and ] change the order, Escape lets go.
  */
 export function useKeys(
-  state: Pick<JobState, 'undo' | 'redo' | 'change'>,
+  state: Pick<JobState, 'undo' | 'redo'> & { change(edit: (job: SetupView) => void): void },
   station: Station,
   onStation: (s: Station) => void,
   selected: string[],
@@ -33,11 +33,11 @@ export function useKeys(
         e.target instanceof HTMLElement && e.target.closest('[role="slider"], [aria-roledescription]') !== null;
       if (arrow && !ctrl && !own) {
         const d = e.shiftKey ? 10 : e.altKey ? 0.1 : 1;
-        change((j: Job) => moveLayers(j, selected, arrow[0] * d, arrow[1] * d));
+        change((j: SetupView) => moveLayers(j, selected, arrow[0] * d, arrow[1] * d));
         return true;
       }
       if (e.key === 'Delete' || e.key === 'Backspace') {
-        change((j: Job) => removeLayers(j, selected));
+        change((j: SetupView) => removeLayers(j, selected));
         onSelect([]);
         return true;
       }
@@ -47,17 +47,17 @@ export function useKeys(
       }
       if (ctrl && e.key.toLowerCase() === 'd') {
         let made: string[] = [];
-        change((j: Job) => (made = duplicateLayers(j, selected)));
+        change((j: SetupView) => (made = duplicateLayers(j, selected)));
         onSelect(made);
         return true;
       }
       if (ctrl && e.key.toLowerCase() === 'g') {
         const name = `Group ${newId().slice(0, 3)}`;
-        change((j: Job) => editLayers(j, selected, (l) => (l.group = e.shiftKey ? null : name)));
+        change((j: SetupView) => editLayers(j, selected, (l) => (l.group = e.shiftKey ? null : name)));
         return true;
       }
       if (e.key === '[' || e.key === ']') {
-        change((j: Job) => shiftLayers(j, selected, e.key === ']'));
+        change((j: SetupView) => shiftLayers(j, selected, e.key === ']'));
         return true;
       }
       return false;

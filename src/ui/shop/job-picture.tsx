@@ -2,26 +2,20 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { shade } from '@/core/arrange/picture';
-import { fetchView } from '../api';
+import { fetchView, type JobListEntry } from '../api';
 import { themeColour } from '../board-view/theme-colour';
 import { useDark } from '../theme-switch';
 
 /** The cut board of a finished plan as a small picture. */
-export function JobPicture({
-  plan,
-  job,
-  name,
-}: {
-  plan: string | null;
-  job: { id: string; revision: string };
-  name: string;
-}) {
+export function JobPicture({ job }: { job: JobListEntry }) {
+  const { name, setup } = job;
+  const plan = job.plan?.status === 'done' ? job.plan.id : null;
   const canvas = useRef<HTMLCanvasElement>(null);
   const [dark] = useDark();
   const view = useQuery({
-    queryKey: ['view', plan],
-    queryFn: () => fetchView(plan!),
-    enabled: plan !== null,
+    queryKey: ['view', plan, job.plan?.revision, setup],
+    queryFn: () => fetchView(plan!, setup!),
+    enabled: plan !== null && setup !== null,
     staleTime: Infinity,
     retry: 0,
   });

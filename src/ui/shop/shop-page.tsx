@@ -10,7 +10,9 @@ import { DropZone } from './drop-zone';
 import { JobPicture } from './job-picture';
 
 function nextStep(j: JobListEntry): string {
-  const errors = j.summary?.findings.filter((f) => f.severity === 'error').length ?? 0;
+  const errors = j.summary?.errors ?? 0;
+  if (j.unreadable !== null) return 'cannot be read';
+  if (j.problems > 0) return `${j.problems} ${j.problems === 1 ? 'thing' : 'things'} to mend, open it`;
   switch (j.plan?.status) {
     case undefined:
       return 'open it to plan and prove it';
@@ -19,12 +21,58 @@ function nextStep(j: JobListEntry): string {
       return 'is being planned';
     case 'done':
       if (j.plan.revision !== j.revision) return 'changed since it was proven';
+      if (j.older) return 'proven by an older version: prove again';
       return errors > 0 ? `${errors} ${errors === 1 ? 'error' : 'errors'} to look at` : 'ready to run';
     case 'failed':
       return 'planning failed, open it';
     default:
       return 'planning was stopped, open it';
   }
+}
+
+/** One job on the rack; one that cannot be read says why, and hands out its document as it is stored. */
+function RackEntry({ job: j, onRemove }: { job: JobListEntry; onRemove(): void }) {
+  const facts = (
+    <div className="px-4 py-3">
+      <h3 className="slab truncate text-lg leading-tight">{j.name}</h3>
+      <p className="soft text-sm">
+        {j.order && `${j.order} · `}
+        {j.board}
+      </p>
+      <p className="mt-1 text-sm">
+        {j.summary && <b>{formatDuration(j.summary.seconds)} · </b>}
+        {nextStep(j)}
+      </p>
+    </div>
+  );
+  return (
+    <li className="panel relative">
+      {j.unreadable !== null ? (
+        <div className="pb-10">
+          {facts}
+          <p role="alert" className="px-4 text-sm break-words text-accent">
+            {j.unreadable}
+          </p>
+          <a className="btn btn-sm mt-2 ml-4" href={`/api/jobs/${j.id}/raw`} download>
+            Its document as it is stored
+          </a>
+        </div>
+      ) : (
+        <Link href={`/jobs/${j.id}`} className="block rounded-lg">
+          <JobPicture job={j} />
+          {facts}
+        </Link>
+      )}
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm btn-square absolute right-1 bottom-1"
+        aria-label={`Remove ${j.name}`}
+        onClick={onRemove}
+      >
+        <Trash2 size={15} />
+      </button>
+    </li>
+  );
 }
 
 /** The shop: jobs as boards on a rack, the drawer and the machines. */
@@ -54,34 +102,14 @@ export function ShopPage() {
           )}
           <ul className="grid grid-cols-1 gap-4 border-b-8 border-(--wood-line) pb-3 sm:grid-cols-2 lg:grid-cols-3">
             {jobs.data?.map((j) => (
-              <li key={j.id} className="panel relative">
-                <Link href={`/jobs/${j.id}`} className="block rounded-lg">
-                  <JobPicture plan={j.plan?.status === 'done' ? j.plan.id : null} job={j} name={j.name} />
-                  <div className="px-4 py-3">
-                    <h3 className="slab truncate text-lg leading-tight">{j.name}</h3>
-                    <p className="soft text-sm">
-                      {j.order && `${j.order} · `}
-                      {j.board}
-                    </p>
-                    <p className="mt-1 text-sm">
-                      {j.summary && <b>{formatDuration(j.summary.seconds)} · </b>}
-                      {nextStep(j)}
-                    </p>
-                  </div>
-                </Link>
-                <button
-                  type="button"
-                  className="btn btn-ghost btn-sm btn-square absolute right-1 bottom-1"
-                  aria-label={`Remove ${j.name}`}
-                  onClick={() => {
-                    if (confirm(`Remove the job "${j.name}"? Its versions and plans go with it.`)) {
-                      void api.removeJob(j.id).then(() => client.invalidateQueries({ queryKey: ['jobs'] }));
-                    }
-                  }}
-                >
-                  <Trash2 size={15} />
-                </button>
-              </li>
+              <RackEntry
+                key={j.id}
+                job={j}
+                onRemove={() => {
+                  if (confirm(`Remove the job "${j.name}"? Its versions and plans go with it.`))
+                    void api.removeJob(j.id).then(() => client.invalidateQueries({ queryKey: ['jobs'] }));
+                }}
+              />
             ))}
           </ul>
         </section>

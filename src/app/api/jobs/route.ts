@@ -1,8 +1,10 @@
 import { z } from 'zod';
-import { jobSchema } from '@/core/plan/job';
+import { jobSchema } from '@/core/doc/job';
 import { plainJob, proposeJob } from '@/core/plan/propose';
-import { BadRequest, body, route } from '@/server/http';
-import { createJob, getAsset, getLibrary, listJobs } from '@/server/jobs';
+import { BadRequest } from '@/server/errors';
+import { body, route } from '@/server/http';
+import { createJob, getAsset, getLibrary } from '@/server/jobs';
+import { listJobs } from '@/server/rack';
 import { shop } from '@/server/shop';
 
 export const dynamic = 'force-dynamic';
@@ -12,7 +14,18 @@ export const GET = route(async () => {
   const rows = await listJobs(db);
   return Response.json(
     await Promise.all(
-      rows.map(async (r) => ({ ...r, summary: r.plan ? (await plans.state(r.plan.id)).summary : null })),
+      rows.map(async (r) => {
+        const state = r.plan && (await plans.state(r.plan.id));
+        const summary = state?.summary ?? null;
+        return {
+          ...r,
+          older: state?.older ?? false,
+          summary: summary && {
+            seconds: summary.seconds,
+            errors: summary.findings.filter((f) => f.severity === 'error').length,
+          },
+        };
+      }),
     ),
   );
 });
@@ -20,20 +33,22 @@ export const GET = route(async () => {
 /** A relief to make a job of; without one, an empty board. */
 const wanted = z.object({ asset: z.string().optional(), name: z.string().trim().max(80).optional() });
 
-const EMPTY_BOARD = { x: 300, y: 200, thickness: 19, material: 'maple' };
+const EMPTY_BOARD = { x: 300, y: 200, thickness: 19 };
 
 /** Makes a job from a stored relief, or an empty board: board, bits and passes are proposed. */
 export const POST = route(async (req) => {
   const { asset, name } = await body(req, wanted);
   const { db } = await shop();
-  const { machines, cutters } = await getLibrary(db);
+  const { machines, cutters, materials } = await getLibrary(db);
   const rough = cutters.find((c) => c.shape === 'endmill');
   const finish = cutters.find((c) => c.shape === 'ball');
   if (!rough || !finish || machines.length === 0)
     throw new BadRequest('the drawer needs an end mill and a ball, and the shop a machine');
+  const material = materials.find((m) => m.name === 'maple') ?? materials[0];
   const common = { order: '', machine: machines[0], rough, finish };
+  const board = material ? { material } : {};
   if (asset === undefined) {
-    const job = plainJob({ ...common, name: name || 'New board', board: EMPTY_BOARD });
+    const job = plainJob({ ...common, name: name || 'New board', board: { ...EMPTY_BOARD, ...board } });
     return Response.json(await createJob(db, jobSchema.parse(job)));
   }
   const { file, info } = await getAsset(db, asset);
@@ -47,6 +62,6 @@ export const POST = route(async (req) => {
       .replace(/[-_]+/g, ' ')
       .trim() ||
     'New carving';
-  const job = proposeJob({ ...common, name: title.slice(0, 80), file, hash: asset, info });
+  const job = proposeJob({ ...common, name: title.slice(0, 80), file, hash: asset, info, board });
   return Response.json(await createJob(db, jobSchema.parse(job)));
 });

@@ -1,4 +1,4 @@
-import { machineSchema } from '@/core/plan/job';
+import { machineSchema } from '@/core/doc/machine';
 import { body, route } from '@/server/http';
 import { saveMachine } from '@/server/jobs';
 import { shop } from '@/server/shop';

@@ -1,6 +1,7 @@
 import { shippedFont } from '@/server/content';
+import { NotFound } from '@/server/errors';
 import { route } from '@/server/http';
-import { getAsset, NotFound } from '@/server/jobs';
+import { getAsset } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
 /** A font's bytes: one that comes with the program, or an uploaded one by its hash. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { jobSchema } from '@/core/plan/job';
+import { jobSchema } from '@/core/doc/job';
 import { body, route } from '@/server/http';
 import { getJob, removeJob, saveJob } from '@/server/jobs';
 import { shop } from '@/server/shop';

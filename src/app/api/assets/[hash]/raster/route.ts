@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { packStage } from '@/core/plan/pack';
-import { BadRequest, route } from '@/server/http';
+import { BadRequest } from '@/server/errors';
+import { route } from '@/server/http';
 import { getAsset } from '@/server/jobs';
 import { shop } from '@/server/shop';
 

@@ -1,12 +1,13 @@
 import { zipSync } from 'fflate';
+import { NotFound } from '@/server/errors';
 import { route } from '@/server/http';
-import { NotFound } from '@/server/jobs';
+import { wanted } from '@/server/older';
 import { shop } from '@/server/shop';
 
 /** All programs of a plan in one archive. */
-export const GET = route<{ id: string }>(async (_, { id }) => {
+export const GET = route<{ id: string }>(async (req, { id }) => {
   const { plans } = await shop();
-  const { summary } = await plans.state(id);
+  const { summary } = wanted(req, await plans.state(id));
   if (!summary || summary.programs.length === 0) throw new NotFound('this plan has no programs');
   const files: Record<string, Uint8Array> = {};
   for (let i = 0; i < summary.programs.length; i++)

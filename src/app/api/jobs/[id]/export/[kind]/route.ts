@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { fileStem } from '@/core/program/writer';
 import { trimNumber } from '@/core/units/length';
-import { BadRequest, route } from '@/server/http';
+import { BadRequest } from '@/server/errors';
+import { route } from '@/server/http';
 import { getJob } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
@@ -17,13 +18,13 @@ const TYPES = {
 } as const;
 
 /** The joined layers in an open format; a height image's name says which heights black and white stand for. */
-export const GET = route<{ id: string; kind: string }>(async (_, { id, kind }) => {
+export const GET = route<{ id: string; kind: string }>(async (req, { id, kind }) => {
   const k = kinds.safeParse(kind);
   if (!k.success)
     throw new BadRequest(`"${kind.slice(0, 40)}" is not an export; choose one of ${kinds.options.join(', ')}`);
   const { db, exports } = await shop();
   const job = (await getJob(db, id)).document;
-  const { bytes, low, high } = await exports.make(job, k.data);
+  const { bytes, low, high } = await exports.make(job, new URL(req.url).searchParams.get('setup'), k.data);
   const [type, ending] = TYPES[k.data];
   const scale = k.data.startsWith('heights') ? `${trimNumber(low, 2)}-to-${trimNumber(high, 2)}mm` : k.data;
   return new Response(new Uint8Array(bytes), {

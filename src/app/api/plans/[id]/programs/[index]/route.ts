@@ -1,11 +1,12 @@
-import { BadRequest, route } from '@/server/http';
-import { NotFound } from '@/server/jobs';
+import { BadRequest, NotFound } from '@/server/errors';
+import { route } from '@/server/http';
+import { wanted } from '@/server/older';
 import { shop } from '@/server/shop';
 
-export const GET = route<{ id: string; index: string }>(async (_, { id, index }) => {
+export const GET = route<{ id: string; index: string }>(async (req, { id, index }) => {
   if (!/^\d{1,3}$/.test(index)) throw new BadRequest('a program is named by its number');
   const { plans } = await shop();
-  const program = (await plans.state(id)).summary?.programs[Number(index)];
+  const program = wanted(req, await plans.state(id)).summary?.programs[Number(index)];
   if (!program) throw new NotFound('there is no such program');
   const bytes = await plans.file(id, `program-${Number(index)}.nc`);
   return new Response(new Uint8Array(bytes), {

@@ -5,7 +5,7 @@ import { shop } from '@/server/shop';
 /** A small picture of a version of a job: its layers joined, before anything is cut. */
 export const GET = route<{ id: string; revision: string }>(async (_, { id, revision }) => {
   const { db, exports } = await shop();
-  const { bytes } = await exports.make(await getRevision(db, id, revision), 'small');
+  const { bytes } = await exports.make(await getRevision(db, id, revision), null, 'small');
   return new Response(new Uint8Array(bytes), {
     headers: { 'content-type': 'image/png', 'cache-control': 'private, max-age=86400, immutable' },
   });

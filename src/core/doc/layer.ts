@@ -1,0 +1,175 @@
+import { z } from 'zod';
+import { edgeSchema, outlineSchema } from '../outline/shapes';
+import { reliefOfSchema } from './relief-of';
+import { toneSchema } from './tone';
+import { wordsSchema } from './words';
+
+// Lengths in mm, angles in degrees counter-clockwise, unless a name says otherwise.
+const finite = z.number().finite();
+const size = finite.positive().max(10_000);
+const id = z.string().min(1).max(64);
+
+const file = {
+  /** The file's name as the person knows it, and its content's SHA-256. */
+  file: z.string().min(1).max(255),
+  hash: z.string().regex(/^[0-9a-f]{64}$/, 'must be the SHA-256 of the file, 64 hex digits'),
+};
+const quarter = z.number().int().min(0).max(3);
+
+export const meshSourceSchema = z.object({
+  kind: z.literal('mesh'),
+  ...file,
+  unit: z.enum(['mm', 'in']),
+  /** Quarter turns of the file's axes, and a mirror in its x before them. */
+  turns: z.tuple([quarter, quarter, quarter]),
+  flip: z.boolean(),
+  /** Base plane as a share of the turned mesh's thickness, from its lowest point; what lies below is lost. */
+  base: finite.min(0).max(0.99),
+});
+export type MeshSource = z.infer<typeof meshSourceSchema>;
+
+export const imageSourceSchema = z.object({
+  kind: z.literal('image'),
+  ...file,
+  /** Black ground does not belong to the relief. */
+  blackIsGround: z.boolean(),
+  tone: toneSchema,
+});
+export type ImageSource = z.infer<typeof imageSourceSchema>;
+
+export const sourceSchema = z.discriminatedUnion('kind', [
+  meshSourceSchema,
+  imageSourceSchema,
+  z.object({ kind: z.literal('shape'), outline: outlineSchema, edge: edgeSchema, relief: reliefOfSchema }),
+  z.object({ kind: z.literal('words'), words: wordsSchema, relief: reliefOfSchema }),
+]);
+export type LayerSource = z.infer<typeof sourceSchema>;
+export type ShapeSource = Extract<LayerSource, { kind: 'shape' }>;
+export type WordsSource = Extract<LayerSource, { kind: 'words' }>;
+
+export const JOINS = ['stack', 'carve', 'highest', 'lowest', 'blend'] as const;
+export type Join = (typeof JOINS)[number];
+
+export const copiesSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('one') }),
+  z.object({
+    kind: z.literal('rows'),
+    columns: z.number().int().min(1).max(60),
+    rows: z.number().int().min(1).max(60),
+    /** From one's middle to the next. */
+    dx: finite,
+    dy: finite,
+  }),
+  z.object({
+    kind: z.literal('ring'),
+    count: z.number().int().min(1).max(200),
+    radius: finite.min(0).max(5000),
+    /** Each is turned with the ring, or all stand upright. */
+    turning: z.boolean(),
+  }),
+  /** Evenly along a stroke: SVG path data in mm from the layer's middle, y down. */
+  z.object({
+    kind: z.literal('path'),
+    count: z.number().int().min(1).max(200),
+    d: z.string().min(1).max(20_000),
+    turning: z.boolean(),
+  }),
+]);
+export type Copies = z.infer<typeof copiesSchema>;
+
+export const maskSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('none') }),
+  /** An outline that goes with the layer: its size, and its middle from the layer's. */
+  z.object({
+    kind: z.literal('outline'),
+    outline: outlineSchema,
+    x: size,
+    y: size,
+    dx: finite,
+    dy: finite,
+    outside: z.boolean(),
+  }),
+  /** Another layer's silhouette, larger by `grow`. */
+  z.object({ kind: z.literal('layer'), layer: id, grow: finite.min(-500).max(500), outside: z.boolean() }),
+]);
+export type Mask = z.infer<typeof maskSchema>;
+
+export const layerSchema = z.object({
+  id,
+  name: z.string().trim().min(1).max(80),
+  hidden: z.boolean(),
+  locked: z.boolean(),
+  /** Layers of the same group are handled together. */
+  group: z.string().min(1).max(64).nullable(),
+  source: sourceSchema,
+  size: z.object({ x: size, y: size }),
+  /** Its own height, and how far its foot is raised. */
+  rise: finite.positive().max(500),
+  lift: finite.min(-500).max(500),
+  centre: z.object({ x: finite, y: finite }),
+  turn: finite.min(-360).max(360),
+  mirror: z.boolean(),
+  /** Slopes of the whole layer along its own x and y. */
+  slope: z.object({ x: finite.min(-80).max(80), y: finite.min(-80).max(80) }),
+  /** Width over which it is thinned towards its edge. */
+  thin: finite.min(0).max(1000),
+  /** Turns heights over: high places lie deepest. */
+  invert: z.boolean(),
+  join: z.enum(JOINS),
+  /** For blend: how much of this layer shows. */
+  amount: finite.min(0).max(1),
+  copies: copiesSchema,
+  mask: maskSchema,
+});
+export type Layer = z.infer<typeof layerSchema>;
+
+/** A layer as a setup sees it: `turnedIn` is the board's width where its own setup lies the other way up. */
+export type SeenLayer = Layer & { turnedIn?: number };
+
+/** What a new layer has unless it is said otherwise. */
+export const PLAIN_LAYER = {
+  hidden: false,
+  locked: false,
+  group: null,
+  lift: 0,
+  turn: 0,
+  mirror: false,
+  slope: { x: 0, y: 0 },
+  thin: 0,
+  invert: false,
+  join: 'stack',
+  amount: 1,
+  copies: { kind: 'one' },
+  mask: { kind: 'none' },
+} as const satisfies Partial<Layer>;
+
+/** Sides of a thing along an axis: its low edge, middle or high edge. */
+const side = z.enum(['low', 'middle', 'high']);
+
+/** A distance that is kept: `of`'s side lies `distance` mm beyond `from`'s, along the axis. */
+export const gapSchema = z.object({
+  id,
+  axis: z.enum(['x', 'y']),
+  of: id,
+  ofSide: side,
+  /** A layer, or the board. */
+  from: id,
+  fromSide: side,
+  distance: finite.min(-10_000).max(10_000),
+});
+export type Gap = z.infer<typeof gapSchema>;
+
+/** What `from` of a gap says when it means the board itself. */
+export const THE_BOARD = 'board';
+
+export const seatSchema = z.object({
+  /** raised: the ground around is cleared; sunk: all outside the outline keeps the board's own top. */
+  mode: z.enum(['raised', 'sunk']),
+  /** Board above the highest point before cutting; the rest is backing below. */
+  skin: finite.min(0).max(200),
+  /** For a sunk piece: how far its base plane lies below the board's top less the skin. */
+  drop: finite.min(0).max(500),
+  /** Presses what stands above a height (or lies below a depth, when sunk) by a factor, so that a piece fits its board. */
+  press: z.object({ above: finite.min(0).max(500), factor: finite.min(0).max(1) }).nullable(),
+});
+export type Seat = z.infer<typeof seatSchema>;

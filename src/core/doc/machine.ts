@@ -1,0 +1,37 @@
+import { z } from 'zod';
+import { finite, id, name, positive, size } from './parts';
+
+const axes = z.object({ x: positive, y: positive, z: positive });
+const count = z.number().int().positive();
+
+/** Which way round the programs are written; one for now, others come with the machines that need them. */
+export const DIALECTS = ['rs274'] as const;
+export const STIFFNESSES = ['weak', 'usual', 'heavy'] as const;
+export const ROTARY = ['none', 'along-x', 'along-y'] as const;
+
+export const machineSchema = z.object({
+  id,
+  name,
+  x: size,
+  y: size,
+  zTravel: positive.max(2000),
+  /** From the bed up to the spindle's nose when Z is at the top of its travel. */
+  bedToNose: positive.max(3000),
+  minRpm: finite.min(0),
+  maxRpm: positive,
+  maxFeed: axes,
+  acceleration: axes,
+  junctionDeviation: positive.max(1),
+  toolChanger: z.boolean(),
+  dialect: z.enum(DIALECTS),
+  /** Shanks that fit, mm. */
+  collets: z.array(positive.max(60)).max(20),
+  stiffness: z.enum(STIFFNESSES),
+  /** Where the spindle waits while a bit is changed, on the table; null where it stops. */
+  parking: z.object({ x: finite, y: finite, z: finite }).nullable(),
+  /** The way that a rotary axis lies on the table. */
+  rotary: z.enum(ROTARY),
+  /** Most that its controller takes in one program; null is no limit. */
+  programLimit: z.object({ lines: count.nullable(), bytes: count.nullable() }),
+});
+export type Machine = z.infer<typeof machineSchema>;

@@ -1,0 +1,24 @@
+import { z } from 'zod';
+import { outlineRefSchema } from './outline-ref';
+import { finite, id, positive } from './parts';
+
+/** Where a pass works. */
+export const areaSchema = z.discriminatedUnion('kind', [
+  /** The relief and its trench; null lets the width be worked out from the bit. */
+  z.object({ kind: z.literal('relief'), trench: finite.min(0).max(200).nullable() }),
+  z.object({ kind: z.literal('face') }),
+  z
+    .object({ kind: z.literal('frame'), x0: finite, y0: finite, x1: finite, y1: finite })
+    .refine((a) => a.x1 > a.x0 && a.y1 > a.y0, 'a frame needs x1 above x0 and y1 above y0'),
+  /** Inside an outline: a patch around a layer, or one outline less others. */
+  z.object({ kind: z.literal('outline'), outline: outlineRefSchema }),
+]);
+export type Area = z.infer<typeof areaSchema>;
+
+/** What every pass has. */
+export const passParts = { id, cutter: z.string().min(1).max(64) };
+/** What every pass has that works over an area. */
+export const areaParts = { ...passParts, area: areaSchema };
+
+/** The steepest that a bit sinks along its path, degrees. */
+export const rampAngle = positive.max(45);

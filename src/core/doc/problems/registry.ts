@@ -1,0 +1,8 @@
+import type { Found } from '../../findings/finding';
+import type { Job } from '../job';
+import { empty, ids } from './ids';
+import { oneFile, references } from './references';
+import { values } from './values';
+
+/** What is looked for in a document as it stands; what passes have wrong with their bits is their kinds' own (passes/problems.ts). */
+export const DOCUMENT_CHECKS: ((job: Job) => Found[])[] = [values, ids, empty, references, oneFile];

@@ -1,0 +1,81 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { describe, expect, test } from 'vitest';
+import { heightPng } from '../../../../demo/patterns';
+import { loaf, plaque, shapeMesh } from '../../../../demo/shapes';
+import { contentLoader } from '../../../server/content';
+import { planWhole, setupPlan, wrongIn } from '../../plan/plan-test-kit';
+import { setupView } from '../../setup/view';
+import { writeStl } from '../../sources/stl';
+import { jobSchema, VERSION } from '../job';
+import { upgradeJob } from './upgrade';
+
+const folder = path.join(import.meta.dirname, 'fixtures');
+const stored = (file: string): Record<string, unknown> => JSON.parse(readFileSync(path.join(folder, file), 'utf8'));
+const files = readdirSync(folder);
+
+/** What stands in for the files that fixtures were made with: their content does not matter to reading them. */
+const model = { 'v1-mesh.json': plaque, 'v1-mould.json': loaf } as Record<string, typeof loaf>;
+const contentOf = (file: string) =>
+  model[file] ? writeStl(shapeMesh(model[file], 2), 'relief') : heightPng(60, 40, 1, (x, y) => Math.abs(x * y) / 600);
+
+describe('documents of every version from this project’s history', () => {
+  test('there are some of each', () => {
+    for (const v of ['v1-', 'v2-']) expect(files.filter((f) => f.startsWith(v)).length).toBeGreaterThan(2);
+  });
+
+  test.each(files)(
+    '%s opens, has nothing wrong, and plans',
+    async (file) => {
+      const job = jobSchema.parse(stored(file));
+      expect(job.version).toBe(VERSION);
+      expect(wrongIn({ document: job })).toBe('');
+      const view = setupView(job);
+      view.cell = 0.5;
+      const plan = await planWhole(
+        job,
+        contentLoader(() => contentOf(file)),
+      );
+      expect(plan.summary.programs.length).toBeGreaterThan(0);
+      expect(setupPlan(plan).summary.passes.length).toBe(job.boards[0].setups[0].passes.length);
+    },
+    120_000,
+  );
+
+  test('what is up to date stays as it is, and what is no document is handed on', () => {
+    const job = jobSchema.parse(stored('v2-areas.json'));
+    expect(upgradeJob(job)).toBe(job);
+    expect(jobSchema.parse(structuredClone(job))).toEqual(job);
+    for (const odd of [null, 5, 'job', [], { version: 9 }, { version: 2 }, { version: 1, relief: null }])
+      expect(jobSchema.safeParse(odd).success).toBe(false);
+  });
+});
+
+test('words of version 2 that were too near to others are renamed, and say the same', () => {
+  const { layers } = setupView(jobSchema.parse(stored('v2-joins-inch.json')));
+  expect(layers[0]).toMatchObject({ slope: { x: 2, y: 1 }, thin: 3, join: 'stack' });
+  expect(layers[1]).toMatchObject({ join: 'blend', amount: 0.6 });
+  expect(JSON.stringify(layers)).not.toMatch(/"(tilt|fade)"/);
+});
+
+test('a skimmed back becomes a setup of its own before the face, its places as they lie there', () => {
+  const old = stored('v2-skimmed-back.json') as { passes: { points?: { x: number }[] }[] };
+  const [back, face] = jobSchema.parse(stored('v2-skimmed-back.json')).boards[0].setups;
+  expect([back.up, face.up]).toEqual(['back', 'face']);
+  expect(back.passes.map((p) => p.kind)).toEqual(['skim']);
+  expect(face.passes.map((p) => p.kind)).toEqual(['rough', 'finish']);
+  const [skim] = back.passes;
+  // The board is 90 mm wide.
+  if (skim.kind === 'skim') expect(skim.points.map((p) => p.x)).toEqual(old.passes[0].points!.map((p) => 90 - p.x));
+  expect(back.zero).toEqual(face.zero);
+});
+
+test('the board’s zero, place and spoilboard go to its setup; machines and bits get what version 3 holds of them', () => {
+  const job = jobSchema.parse(stored('v2-skimmed-face.json'));
+  const { setup } = setupView(job);
+  expect(setup.zero).toEqual({ origin: 'lower-right', z: 'bed' });
+  expect(setup.spoilboard).toBe(12);
+  expect(setup.heights).toEqual({ approach: 1, between: 1, everything: 5 });
+  expect(job.machine).toMatchObject({ bedToNose: job.machine.zTravel + 25, dialect: 'rs274', rotary: 'none' });
+  expect(job.cutters.map((c) => c.cutsAtCentre)).toEqual(job.cutters.map((c) => c.maxPlungeDepth > 0));
+});

@@ -1,0 +1,18 @@
+import { v1ToV2 } from './v1-to-v2';
+import { v2ToV3 } from './v2-to-v3';
+
+/** Steps by the version that they start from. */
+const STEPS: Record<number, (old: Record<string, unknown>) => unknown> = { 1: v1ToV2, 2: v2ToV3 };
+
+/** Brings a job document of an older version up to date, step by step. What is no job document is handed on as it is. */
+export function upgradeJob(raw: unknown): unknown {
+  let now = raw;
+  for (;;) {
+    const version = typeof now === 'object' && now !== null ? (now as { version?: unknown }).version : undefined;
+    const step = typeof version === 'number' ? STEPS[version] : undefined;
+    if (!step) return now;
+    const next = step(now as Record<string, unknown>);
+    if ((next as { version?: unknown } | null)?.version === version) return next;
+    now = next;
+  }
+}

@@ -1,0 +1,76 @@
+import { formatLength, trimNumber } from '../../units/length';
+import { len, num, type Text } from './text';
+
+const THINGS: Record<string, string> = {
+  mask: 'the mask of',
+  outline: 'the outline of pass',
+  distance: 'the distance',
+};
+
+/** Of what is wrong in a document before anything is planned. */
+export const DOCUMENT_TEXTS: Record<string, Text> = {
+  value: (f) => [
+    f.how === 'small'
+      ? `${f.field} is ${f.value}, less than ${f.bound}`
+      : f.how === 'big'
+        ? `${f.field} is ${f.value}, more than ${f.bound}`
+        : `${f.field} is ${f.value}: ${f.said}`,
+    'set it to a value within its bounds',
+  ],
+  'id-twice': (f) => [
+    `the ${f.kind} "${f.id}" is there twice`,
+    'give each an id of its own, so that it is clear which is meant',
+  ],
+  'no-setup': () => ['the job has no board that is clamped in a setup', 'add a board with a setup'],
+  'no-pass': () => ['no setup has a pass, so there is nothing to cut', 'add a pass at the station Passes'],
+  'layer-missing': (f) => [
+    `${THINGS[String(f.what)]} ${f.of} names the layer "${f.name}", which is not on this board`,
+    f.what === 'distance' ? 'remove the distance, or name another layer' : 'leave it out, or name another layer',
+  ],
+  'one-file': (f) => [`one file needs a tool changer, which ${f.machine} has not`, 'write a file for each bit'],
+  'bit-missing': (f) => [`the bit "${f.bit}" is not among the job's bits`, 'choose one that is'],
+  'bit-unsuited': (f) => [`${f.bit} ${f.why}`, 'choose another bit for this pass'],
+  'bit-wide': (f) => [`${f.bit} is ${len(f, 'width')} wide, wider than the board`, 'choose a narrower bit'],
+  order: (f) => [String(f.why), 'put the passes in the order of work'],
+  'stepover-wide': (f) => [
+    `a stepover of ${len(f, 'stepover')} with ${f.bit} leaves ribs standing`,
+    `use up to ${formatLength(num(f, 'most'), 'mm', 4)}`,
+  ],
+  'stepover-fine': (f) => [
+    `a stepover of ${formatLength(num(f, 'stepover'), 'mm', 4)} is finer than 1/400 of ${f.bit}`,
+    `use at least ${formatLength(num(f, 'least'), 'mm', 4)}`,
+  ],
+  'stepdown-thin': (f) => [
+    `a stepdown of ${formatLength(num(f, 'stepdown'), 'mm', 4)} is too thin to be worth a go`,
+    `use at least ${len(f, 'least')}`,
+  ],
+  'skim-finished-face': (f) => [
+    `the board's face is ${f.face} and must not be skimmed off`,
+    'skim its back instead, in a setup of its own',
+  ],
+  'skim-uneven': (f) => [
+    `the board stands ${trimNumber(num(f, 'high'), 2)} mm over what the skim leaves, and moves pass ${trimNumber(num(f, 'most'), 2)} mm over that at most`,
+    'plane the board first, or travel higher over everything',
+  ],
+  'hole-narrow': (f) => [
+    `${f.bit} is wider than a hole of ${len(f, 'hole')}`,
+    'choose a narrower bit, or a wider hole',
+  ],
+  'hole-wide': (f) => [
+    `${f.bit} drills holes of ${len(f, 'width')} only, not of ${len(f, 'hole')}`,
+    'mill others with an end mill',
+  ],
+  'hole-plunge': (f) => [
+    `${f.bit} does not cut at its centre: it can mill a wider hole, but not drill one of ${len(f, 'hole')}`,
+    'make the hole wider, or drill it',
+  ],
+  'tab-places': (f) => [`${f.count} tabs, but places for ${f.places}`, 'let them be placed anew'],
+  'floor-over-tabs': (f) => [
+    `a floor of ${len(f, 'floor')} is thicker than the tabs of ${len(f, 'tabs')}`,
+    'leave less under the first laps',
+  ],
+  'figures-changed': (f) => [
+    `the shop's ${f.what} ${f.name} has other figures now than this job`,
+    'take the new ones, or keep what the job was planned with',
+  ],
+};

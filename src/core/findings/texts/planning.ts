@@ -1,0 +1,109 @@
+import { formatLength, trimNumber } from '../../units/length';
+import { len, num, type Text } from './text';
+
+const quoted = (letters: unknown) => (letters as string[]).map((c) => `"${c}"`).join(', ');
+
+/** Of what can be said before anything is cut. */
+export const PLANNING_TEXTS: Record<string, Text> = {
+  thickness: (f) => [
+    `${f.sunk ? 'a depth' : 'a height'} of ${len(f, 'depth')} and skin ${len(f, 'skin')} need ${len(f, 'needed')}, the board is ${len(f, 'thickness')} thick`,
+    'bring the layers down together, or take a thicker board',
+  ],
+  'layer-outside': (f) => [
+    `${f.layer} of ${len(f, 'width')} x ${len(f, 'height')} reaches ${len(f, 'beyond')} beyond the board`,
+    'make it smaller, move it, or take a larger board',
+  ],
+  'nothing-to-cut': (f) => [
+    num(f, 'layers') === 0
+      ? 'there is no layer yet, so there is nothing to cut'
+      : 'no layer lies on the board: there is nothing to cut',
+    num(f, 'layers') === 0 ? 'add a relief, a shape or words' : 'move one onto the board, or show it',
+  ],
+  clipped: (f) =>
+    f.sunk
+      ? [
+          `${trimNumber(num(f, 'area'), 1)} mm² stand up to ${len(f, 'most')} over the board's own top and are cut off there`,
+          'lower the layer, or sink the piece deeper',
+        ]
+      : [
+          `${trimNumber(num(f, 'area'), 1)} mm² lie up to ${len(f, 'most')} below the base plane and are lost`,
+          'raise the layer there, or carve less deep',
+        ],
+  'base-lost': (f) => [
+    `${trimNumber(num(f, 'thickness'), 1)} % of the thickness of ${f.layer} lies below its base plane and is lost${num(f, 'plan') > 0 ? `, with ${trimNumber(num(f, 'plan'), 1)} % of its plan` : ''}`,
+    'lower the base plane to keep it',
+  ],
+  'thin-feature': (f) => [
+    `${f.places} places of ${f.layer} are thinner than a cell of the grid and stand lower than they should`,
+    'they are finer than the bit; a finer bit is planned on smaller cells, which show them',
+  ],
+  'image-steps': (f) => [
+    `${f.layer} has few levels, which make steps of ${trimNumber(num(f, 'step'), 3)} mm`,
+    'smooth its steps, or take an image of more levels',
+  ],
+  'missing-letters': (f) => [
+    `${f.layer}: the font has no ${quoted(f.letters)}`,
+    'choose another font or other letters',
+  ],
+  'groove-not-carved': (f) => [
+    `${f.layer} is shaped as a V groove but not carved in`,
+    'let it carve into what lies beneath',
+  ],
+  'groove-uncut': (f) => [
+    `${f.layer} is shaped for a V bit of ${trimNumber(num(f, 'angle'), 1)} degrees, and no pass cuts letters with one`,
+    'add a pass for letters with that bit, or shape them for a bit that you have',
+  ],
+  grid: (f) => [
+    `the board is large: planned with cells of ${trimNumber(num(f, 'cell'), 3)} mm instead of ${trimNumber(num(f, 'wanted'), 3)} mm`,
+    'a smaller board or a larger finishing bit is planned finer',
+  ],
+  feed: (f) => [
+    `${f.bit} is set to ${f.feed} mm/min and ${f.plunge} mm/min down, ${f.machine} reaches ${f.most} and ${f.mostDown}`,
+    'check that the feeds are in mm/min; the machine will go slower than planned',
+  ],
+  'trench-narrow': (f) => [
+    `a trench of ${len(f, 'trench')} is too narrow for ${f.bit} with ${len(f, 'stock')} left on both sides`,
+    `make it at least ${len(f, 'least')}`,
+  ],
+  'trench-room': (f) => [
+    `no room for the trench of ${len(f, 'trench')}: only ${(f.sides as string[]).map((s, i) => `${formatLength(Number((f.rooms as string[])[i]))} on the ${s} side`).join(', ')}; the bit runs off the board there`,
+    'keep clamps away from these sides, make the relief smaller, or take a larger board',
+  ],
+  'groove-edge': (f) => [
+    `${f.layer} runs over an edge that is ${len(f, 'step')} high`,
+    'move or turn it so that all of it lies on even ground, or cut it less deep',
+  ],
+  'skim-thin': (f) => [
+    `the board is only ${len(f, 'thickness')} thick here, ${len(f, 'missing')} less than the skim is to leave`,
+    `set the board's thickness to ${len(f, 'thickness')} or less`,
+  ],
+  'skim-nothing': () => ['the skim takes nothing: the board is as thin as it is to be', 'remove the pass'],
+  'no-spoilboard': (f) => [
+    f.what === 'holes'
+      ? 'holes go through the board to the bed: there is no spoilboard'
+      : `the cut-out goes through the board${num(f, 'into') > 0 ? ` and ${len(f, 'into')} into the bed` : ' to the bed'}: there is no spoilboard`,
+    'lay a spoilboard under the board and say so on the board card',
+  ],
+  'cutout-no-line': () => [
+    'the cut-out has no line: its outline is empty, or too narrow for the bit',
+    'choose another outline, or a smaller bit',
+  ],
+  'tab-plunge': (f) => [
+    `behind every upright tab ${f.bit} goes straight down up to ${len(f, 'deep')}, and it may plunge ${len(f, 'most')}`,
+    'let the tabs be sloped',
+  ],
+  corner: (f) => {
+    const reach =
+      f.how === 'flutes'
+        ? `${f.other} has flutes of ${len(f, 'flutes')} for the ${len(f, 'below')} below the trench`
+        : f.how === 'holder'
+          ? `${f.other} sticks out ${len(f, 'stickOut')} for a depth of ${len(f, 'depth')}: its holder meets the board unless the trench is as wide`
+          : `${f.other} reaches down`;
+    return [
+      `${f.bit} does not get into this inside corner: ${trimNumber(num(f, 'area'), 1)} mm² stay`,
+      num(f, 'most') === 0
+        ? 'it is too sharp for any bit; finish it with a knife'
+        : `a bit of up to ${trimNumber(num(f, 'most'), 2)} mm goes in${f.how === 'none' ? ', and this job has none' : `; ${reach}`}`,
+    ];
+  },
+};

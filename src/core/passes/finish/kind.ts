@@ -1,0 +1,40 @@
+import { planningRadius, stepoverBase, tipRadius } from '../../cutter/cutter';
+import { clean } from '../../units/round';
+import type { PassKind } from '../kind';
+import { stepoverProblems } from '../pass-problems';
+import { FINE_STEPOVER, freeId } from '../proposals';
+import { planFinish } from './plan';
+
+/** Margin of the finishing bit around the relief where its own diameter is less (trade handbook, section 3; common practice, no source), mm. */
+const MARGIN = 3.175;
+
+export const finish: PassKind<'finish'> = {
+  kind: 'finish',
+  name: 'finishing',
+  doing: 'finishing',
+  sentence: 'follows the surface in rows that are close together',
+  rank: 3,
+  late: 'would wear the edges of letters off',
+  needsLayers: true,
+  rough: false,
+  arcs: false,
+  unsuited: (c) => (c.shape === 'drill' ? 'makes holes only' : null),
+  // A round tip leaves ridges instead of steps.
+  likes: (c) => (tipRadius(c) > 0 ? 1 : 0),
+  propose: (view, c) => ({
+    id: freeId('finish', view),
+    kind: 'finish',
+    cutter: c.id,
+    area: { kind: 'relief', trench: null },
+    angle: 0,
+    stepover: clean(FINE_STEPOVER * stepoverBase(c)),
+    tolerance: 0.01,
+  }),
+  cell: (c) => planningRadius(c) / 15.875,
+  problems: (at) => stepoverProblems(at, at.cutter.diameter),
+  trench: (_, c, rough) => {
+    const own = Math.max(MARGIN, c.diameter);
+    return rough > 0 ? Math.min(rough, own) : own;
+  },
+  plan: async (ctx, pass, cutter, region) => ({ ...(await planFinish(ctx, pass, cutter, region)), facts: null }),
+};

@@ -1,0 +1,242 @@
+import { inRegion, type Region } from '../../arrange/target';
+import { type Cutter, tipRadius } from '../../cutter/cutter';
+import { distanceInside } from '../../field/distance';
+import { type HeightField, sampleField } from '../../field/height-field';
+import { thinLine } from '../../motion/thin';
+import type { PassContext } from '../context';
+import type { FinishPass } from './schema';
+
+/** Samples that the row between is longer than the crease, at each end. */
+export const CREASE_ENDS = 4;
+
+/** One stretch of a row: samples at equal steps from (x0, y0) along the row's direction. */
+export interface Stretch {
+  x0: number;
+  y0: number;
+  z: Float64Array;
+  /** Places beside it, half a stepover on, that are cut on the way. */
+  sags: Sag[];
+  done: boolean;
+}
+
+/** A part of the row between a stretch and the next: its first and last sample, counted along the stretch, and its heights. */
+export interface Sag {
+  from: number;
+  to: number;
+  z: Float64Array;
+}
+
+/** Cells further than the bit's radius inside of what has been cleared. */
+function idleCells({ cleared, target }: PassContext, cutter: Cutter): Uint8Array | null {
+  if (!cleared.includes(1)) return null;
+  const { width, height, cell } = target.field;
+  const d = distanceInside(cleared, width, height);
+  return Uint8Array.from(d, (v) => (v * cell > cutter.diameter / 2 ? 1 : 0));
+}
+
+/** The rows of a finishing pass on the tip's surface: where they lie, how high, and as points to be cut. */
+export class Raster {
+  readonly ux: number;
+  readonly uy: number;
+  private readonly step: number;
+  private readonly wider: number;
+  private readonly cliff: number;
+  /** 1 where the whole bit stands on fields that are cleared already; null when none is. */
+  private readonly idle: Uint8Array | null;
+
+  constructor(
+    private readonly ctx: PassContext,
+    private readonly pass: FinishPass,
+    private readonly cutter: Cutter,
+    private readonly region: Region,
+    private readonly offset: HeightField,
+  ) {
+    const a = (pass.angle * Math.PI) / 180;
+    // Exact on the axes, so that rows along them stay on the cells' centres.
+    this.ux = Math.abs(Math.cos(a)) < 1e-12 ? 0 : Math.cos(a);
+    this.uy = Math.abs(Math.sin(a)) < 1e-12 ? 0 : Math.sin(a);
+    this.step = offset.cell;
+    this.cliff = 4 * offset.cell;
+    // The tip's centre goes one radius beyond the outline, so that it sweeps the foot of the wall, and a row more.
+    this.idle = idleCells(ctx, cutter);
+    const inwards = Math.max(tipRadius(cutter), cutter.diameter / 4);
+    this.wider = Math.max(0, region.trench - inwards) + pass.stepover - region.trench;
+  }
+
+  private allowed(x: number, y: number): boolean {
+    const { outside, field } = this.ctx.target;
+    const { board, mode } = this.ctx;
+    const cx = Math.min(Math.max(x, 0), board.x);
+    const cy = Math.min(Math.max(y, 0), board.y);
+    const beyond = Math.hypot(x - cx, y - cy);
+    const i = Math.min(field.width - 1, Math.max(0, Math.round((cx - field.originX) / field.cell)));
+    const j = Math.min(field.height - 1, Math.max(0, Math.round((cy - field.originY) / field.cell)));
+    if (this.idle?.[j * field.width + i] && beyond === 0) return false;
+    const out = outside[j * field.width + i] + beyond;
+    if (this.region.area.kind === 'face') return beyond <= this.cutter.diameter / 2 && (mode === 'raised' || out <= 0);
+    return inRegion(this.region, mode, { x, y }, out, this.wider);
+  }
+
+  private height(x: number, y: number): number {
+    return Math.max(sampleField(this.offset, x, y, this.cliff), this.ctx.target.ground);
+  }
+
+  /** The axis that the rows lie along, if any. */
+  alongAxis(): 'x' | 'y' | null {
+    return this.uy === 0 ? 'x' : this.ux === 0 ? 'y' : null;
+  }
+
+  /** Extents of the rows: half their samples, half their number, and the sample that lies on a cell's centre. */
+  private layout() {
+    const { field } = this.ctx.target;
+    const { ux, uy, step } = this;
+    const half = this.cutter.diameter / 2 + this.pass.stepover;
+    const w = (field.width * field.cell) / 2 + half;
+    const h = (field.height * field.cell) / 2 + half;
+    return {
+      cx: field.originX + Math.floor(field.width / 2) * field.cell,
+      cy: field.originY + Math.floor(field.height / 2) * field.cell,
+      nu: Math.ceil((Math.abs(ux) * w + Math.abs(uy) * h) / step),
+      nv: Math.ceil((Math.abs(uy) * w + Math.abs(ux) * h) / this.pass.stepover),
+    };
+  }
+
+  /** Rows on each side of the middle one. */
+  rowCount(): number {
+    return this.layout().nv;
+  }
+
+  /** For rows along an axis: the coordinate of row v across it. */
+  across(v: number): number {
+    const { cx, cy } = this.layout();
+    return this.uy === 0 ? cy + v * this.pass.stepover * this.ux : cx - v * this.pass.stepover * this.uy;
+  }
+
+  /** Where row v's sample u lies. */
+  private place(v: number) {
+    const { cx, cy, nu } = this.layout();
+    return { ox: cx - v * this.pass.stepover * this.uy, oy: cy + v * this.pass.stepover * this.ux, nu };
+  }
+
+  /** Heights of row v, sample by sample; NaN outside the area and where no board stands above the tip's surface. */
+  heights(v: number, exact: Float32Array | null): Float64Array {
+    const { ux, uy, step, offset } = this;
+    const { ground } = this.ctx.target;
+    const { ox, oy, nu } = this.place(v);
+    const out = new Float64Array(2 * nu + 1).fill(Number.NaN);
+    for (let u = -nu; u <= nu; u++) {
+      const x = ox + u * step * ux;
+      const y = oy + u * step * uy;
+      if (!this.allowed(x, y)) continue;
+      let z: number;
+      if (exact) {
+        const k = Math.round(uy === 0 ? (x - offset.originX) / step : (y - offset.originY) / step);
+        z = k >= 0 && k < exact.length ? Math.max(exact[k], ground) : ground;
+      } else z = this.height(x, y);
+      if (z < -1e-6) out[u + nu] = z;
+    }
+    return out;
+  }
+
+  /** The unbroken stretches of a row, with the sags of the row between it and the next. */
+  stretches(v: number, heights: Float64Array, middle: Float64Array | undefined, sags: [number, number][]): Stretch[] {
+    const { ox, oy, nu } = this.place(v);
+    const out: Stretch[] = [];
+    for (let k = 0; k < heights.length; k++) {
+      if (Number.isNaN(heights[k])) continue;
+      const start = k;
+      while (k + 1 < heights.length && !Number.isNaN(heights[k + 1])) k++;
+      if (k === start) continue;
+      const end = k;
+      const u = (start - nu) * this.step;
+      const own = sags
+        .filter(([a, b]) => a >= start && b <= end)
+        .map(([a, b]) => {
+          let from = a;
+          let to = b;
+          const solid = (i: number) => i >= start && i <= end && !Number.isNaN((middle as Float64Array)[i]);
+          while (a - from < CREASE_ENDS && solid(from - 1)) from--;
+          while (to - b < CREASE_ENDS && solid(to + 1)) to++;
+          return { from: from - start, to: to - start, z: (middle as Float64Array).slice(from, to + 1) };
+        });
+      out.push({
+        x0: ox + u * this.ux,
+        y0: oy + u * this.uy,
+        z: heights.slice(start, end + 1),
+        sags: own,
+        done: false,
+      });
+    }
+    return out;
+  }
+
+  /** Where a stretch ends. */
+  end(s: Stretch): [number, number] {
+    const l = (s.z.length - 1) * this.step;
+    return [s.x0 + l * this.ux, s.y0 + l * this.uy];
+  }
+
+  /** A stretch as thinned x y z points, from its end when `turned`; its sags are cut on the way, there and back. */
+  points(s: Stretch, turned: boolean): Float64Array {
+    const n = s.z.length;
+    const [x0, y0] = turned ? this.end(s) : [s.x0, s.y0];
+    const [ux, uy] = turned ? [-this.ux, -this.uy] : [this.ux, this.uy];
+    const z = turned ? s.z.slice().reverse() : s.z;
+    const sags = turned
+      ? s.sags.map((g) => ({ from: n - 1 - g.to, to: n - 1 - g.from, z: g.z.slice().reverse() })).reverse()
+      : s.sags;
+    const half = this.pass.stepover / 2;
+    const at = (i: number, aside: number): [number, number] => [
+      x0 + i * this.step * ux - aside * half * this.uy,
+      y0 + i * this.step * uy + aside * half * this.ux,
+    ];
+    const pieces: Float64Array[] = [];
+    let i = 0;
+    for (const g of sags) {
+      pieces.push(this.thin(z.subarray(i, g.to + 1), ...at(i, 0), ux, uy));
+      pieces.push(this.link(...at(g.to, 0), ...at(g.to, 1)));
+      pieces.push(this.thin(g.z.slice().reverse(), ...at(g.to, 1), -ux, -uy));
+      pieces.push(this.link(...at(g.from, 1), ...at(g.from, 0)));
+      i = g.from;
+    }
+    pieces.push(this.thin(z.subarray(i), ...at(i, 0), ux, uy));
+    const out = new Float64Array(pieces.reduce((l, p) => l + p.length, 0));
+    let o = 0;
+    for (const p of pieces) {
+      out.set(p, o);
+      o += p.length;
+    }
+    return out;
+  }
+
+  private thin(z: Float64Array, x0: number, y0: number, ux: number, uy: number, step = this.step): Float64Array {
+    const at = new Float64Array(z.length + 1);
+    const hs = new Float64Array(z.length + 1);
+    const n = thinLine(z, z.length, step, this.pass.tolerance, at, hs);
+    const out = new Float64Array(n * 3);
+    for (let i = 0; i < n; i++) out.set([x0 + at[i] * ux, y0 + at[i] * uy, hs[i]], 3 * i);
+    return out;
+  }
+
+  /** Points of a straight link on the surface. */
+  link(x0: number, y0: number, x1: number, y1: number): Float64Array {
+    const l = Math.hypot(x1 - x0, y1 - y0);
+    const n = Math.max(2, Math.ceil(l / this.step) + 1);
+    const z = new Float64Array(n);
+    for (let i = 0; i < n; i++) z[i] = this.height(x0 + ((x1 - x0) * i) / (n - 1), y0 + ((y1 - y0) * i) / (n - 1));
+    const step = l / (n - 1);
+    return this.thin(z, x0, y0, l > 0 ? (x1 - x0) / l : 0, l > 0 ? (y1 - y0) / l : 0, step);
+  }
+
+  /** Whether a link may run on the surface from one place to another: short, inside the area, and never up to the top. */
+  linkable(x0: number, y0: number, x1: number, y1: number): boolean {
+    const l = Math.hypot(x1 - x0, y1 - y0);
+    if (l > 4 * this.pass.stepover) return false;
+    for (let s = 0; s <= 4; s++) {
+      const x = x0 + ((x1 - x0) * s) / 4;
+      const y = y0 + ((y1 - y0) * s) / 4;
+      if (!this.allowed(x, y) || this.height(x, y) >= -1e-6) return false;
+    }
+    return true;
+  }
+}

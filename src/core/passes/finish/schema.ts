@@ -1,0 +1,13 @@
+import { z } from 'zod';
+import { finite, positive } from '../../doc/parts';
+import { areaParts } from '../../doc/pass-parts';
+
+export const finishSchema = z.object({
+  ...areaParts,
+  kind: z.literal('finish'),
+  angle: finite.min(-360).max(360),
+  stepover: positive,
+  /** Points are thinned so that the path lies between the surface and this much above it. */
+  tolerance: finite.min(0.001).max(0.2),
+});
+export type FinishPass = z.infer<typeof finishSchema>;

@@ -1,0 +1,33 @@
+import { planningRadius } from '../../cutter/cutter';
+import { clean } from '../../units/round';
+import type { PassKind } from '../kind';
+import { isFlat, stepdownProblems, stepoverProblems } from '../pass-problems';
+import { FLAT_STEPOVER, freeId, stepdownFor } from '../proposals';
+import { planFlats } from './plan';
+
+export const flat: PassKind<'flat'> = {
+  kind: 'flat',
+  name: 'clearing flats',
+  doing: 'clearing flats',
+  sentence: 'clears level fields at exactly their height, and finishing stays off them',
+  rank: 2,
+  late: 'would find its field already cut by the ball',
+  needsLayers: true,
+  rough: true,
+  arcs: false,
+  unsuited: (c) =>
+    c.shape === 'drill' ? 'makes holes only' : isFlat(c) ? null : 'has no flat bottom; flats need an end mill',
+  propose: (view, c) => ({
+    id: freeId('flat', view),
+    kind: 'flat',
+    cutter: c.id,
+    area: structuredClone(view.passes.find((p) => p.kind === 'finish')?.area ?? { kind: 'relief', trench: null }),
+    stepover: clean(FLAT_STEPOVER * c.diameter),
+    stepdown: stepdownFor(c, view.board.material),
+    rampAngle: view.board.material.rampAngle,
+    overlap: 1,
+  }),
+  cell: (c) => planningRadius(c) / 20,
+  problems: (at) => [...stepoverProblems(at, at.cutter.diameter / 2), ...stepdownProblems(at)],
+  plan: async (ctx, pass, cutter, region) => ({ ...(await planFlats(ctx, pass, cutter, region)), facts: null }),
+};

@@ -1,0 +1,15 @@
+import { z } from 'zod';
+import { finite, positive } from '../../doc/parts';
+import { areaParts, rampAngle } from '../../doc/pass-parts';
+
+/** Level fields at exactly their height, by a bit with a flat bottom; finishing stays off them. */
+export const flatSchema = z.object({
+  ...areaParts,
+  kind: z.literal('flat'),
+  stepover: positive,
+  stepdown: positive,
+  rampAngle,
+  /** How far finishing still goes over a cleared field's edge, beyond its bit's own radius. */
+  overlap: finite.min(0).max(50),
+});
+export type FlatPass = z.infer<typeof flatSchema>;

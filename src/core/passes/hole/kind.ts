@@ -1,0 +1,74 @@
+import { DRILLS, planningRadius } from '../../cutter/cutter';
+import { clean } from '../../units/round';
+import { bedFinding } from '../bed';
+import { aboutPass, type PassKind, type Proposing } from '../kind';
+import { passProblem, setValue } from '../pass-problems';
+import { freeId } from '../proposals';
+import { holeBottom, holeSlot, planHoles } from './plan';
+
+/** Two places on the board's long middle line, near its ends, as for pins to turn it over on. */
+function ends({ board: { x, y } }: Pick<Proposing, 'board'>, diameter: number) {
+  const inset = clean(Math.max(diameter, Math.min(x, y) / 20));
+  return x >= y
+    ? [
+        { x: inset, y: y / 2 },
+        { x: clean(x - inset), y: y / 2 },
+      ]
+    : [
+        { x: x / 2, y: inset },
+        { x: x / 2, y: clean(y - inset) },
+      ];
+}
+
+export const hole: PassKind<'hole'> = {
+  kind: 'hole',
+  name: 'holes',
+  doing: 'making holes',
+  sentence: 'drills round holes, or mills them in helices',
+  rank: 5,
+  late: 'would be cut over',
+  needsLayers: false,
+  rough: false,
+  arcs: true,
+  unsuited: (c) =>
+    c.shape === 'endmill' || c.shape === 'drill' ? null : 'leaves no upright wall; holes need a drill or an end mill',
+  likes: (c) => (c.shape === 'drill' ? 1 : 0),
+  propose: (view, c) => {
+    const drilled = c.maxPlungeDepth > 0;
+    return {
+      id: freeId('hole', view),
+      kind: 'hole',
+      cutter: c.id,
+      places: ends(view, c.diameter),
+      diameter: drilled ? c.diameter : clean(1.5 * c.diameter),
+      depth: clean(Math.min(10, view.board.thickness / 2)),
+      into: 0.5,
+      peck: drilled ? Math.min(c.maxPlungeDepth, c.maxStepdown) : c.maxStepdown,
+      rampAngle: view.board.material.rampAngle,
+    };
+  },
+  cell: (c) => planningRadius(c) / 20,
+  problems: (at) => {
+    const { pass, cutter } = at;
+    const fits = Math.abs(pass.diameter - cutter.diameter) <= DRILLS;
+    const figures = { width: cutter.diameter, hole: pass.diameter };
+    if (cutter.diameter > pass.diameter + DRILLS)
+      return [passProblem(at, 'hole-narrow', 'diameter', figures, [setValue(at, 'diameter', cutter.diameter)])];
+    if (cutter.shape === 'drill' && !fits)
+      return [passProblem(at, 'hole-wide', 'diameter', figures, [setValue(at, 'diameter', cutter.diameter)])];
+    if (fits && cutter.maxPlungeDepth === 0)
+      return [
+        passProblem(at, 'hole-plunge', 'diameter', figures, [setValue(at, 'diameter', clean(1.5 * cutter.diameter))]),
+      ];
+    return [];
+  },
+  plan: async (ctx, pass, cutter) => ({ ...(await planHoles(ctx, pass, cutter)), facts: null }),
+  opens: ({ pass, cutter, board }) => holeSlot(pass, cutter, board.thickness),
+  checks: [
+    (d) => {
+      const { board } = d.view;
+      if (-holeBottom(d.pass, board.thickness) < board.thickness) return [];
+      return bedFinding(d.view, { subject: aboutPass(d), what: 'holes', into: d.pass.into, place: d.pass.places[0] });
+    },
+  ],
+};

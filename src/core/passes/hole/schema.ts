@@ -1,0 +1,18 @@
+import { z } from 'zod';
+import { finite, place, positive } from '../../doc/parts';
+import { passParts, rampAngle } from '../../doc/pass-parts';
+
+/** Round holes, drilled by a bit as wide as they are, milled in a helix by a narrower one. */
+export const holeSchema = z.object({
+  ...passParts,
+  kind: z.literal('hole'),
+  places: z.array(place).min(1).max(500),
+  diameter: positive.max(200),
+  /** From the board's top; null goes through, and `into` the spoilboard. */
+  depth: positive.max(500).nullable(),
+  into: finite.min(0).max(10),
+  /** Deepest that is taken at once, and a turn of the helix. */
+  peck: positive.max(100),
+  rampAngle,
+});
+export type HolePass = z.infer<typeof holeSchema>;

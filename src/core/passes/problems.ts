@@ -1,0 +1,60 @@
+import type { Cutter } from '../cutter/cutter';
+import { inSetup } from '../doc/edits';
+import { cutterOf, type Job, setupsOf } from '../doc/job';
+import type { Pass } from '../doc/pass';
+import { problem } from '../doc/problems/problem';
+import { setupPath } from '../doc/problems/references';
+import type { Fix, Found } from '../findings/finding';
+import { type SetupView, viewOf } from '../setup/view';
+import { aboutPass } from './kind';
+import { inOrder, orderProblem } from './order';
+import { passProblem } from './pass-problems';
+import { kindOf } from './registry';
+import { withBit } from './with-bit';
+
+/** The bit of the job that suits a pass best: the nearest in width to the one that it has, or the first. */
+function suitable(view: SetupView, pass: Pass, most: number): Cutter | undefined {
+  const had = cutterOf(view, pass);
+  const fits = view.cutters.filter(
+    (c) => c.id !== pass.cutter && kindOf(pass).unsuited(c) === null && c.diameter <= most,
+  );
+  return had
+    ? fits.sort((a, b) => Math.abs(a.diameter - had.diameter) - Math.abs(b.diameter - had.diameter))[0]
+    : fits[0];
+}
+
+/** Gives a pass a bit that suits it. */
+function otherBit(view: SetupView, pass: Pass, most = Infinity): Fix[] {
+  const bit = suitable(view, pass, most);
+  return bit ? [{ id: 'use-bit', figures: { bit: bit.name }, edits: withBit(view, pass, bit) }] : [];
+}
+
+function ofPass(view: SetupView, pass: Pass, path: (string | number)[]): Found[] {
+  const cutter = cutterOf(view, pass);
+  const subject = aboutPass({ view, pass });
+  if (!cutter)
+    return [
+      problem('bit-missing', [...path, 'cutter'], { bit: pass.cutter }, { fixes: otherBit(view, pass), subject }),
+    ];
+  const at = { view, pass, cutter };
+  const kind = kindOf(pass);
+  const why = kind.unsuited(cutter);
+  if (why !== null) return [passProblem(at, 'bit-unsuited', 'cutter', { why }, otherBit(view, pass))];
+  const wide = Math.max(view.board.x, view.board.y);
+  if (cutter.diameter > wide)
+    return [passProblem(at, 'bit-wide', 'cutter', { width: cutter.diameter }, otherBit(view, pass, wide))];
+  return kind.problems?.(at) ?? [];
+}
+
+/** What passes have wrong: missing and unsuited bits, figures that do not go together, and the order of work. */
+export function passProblems(job: Job): Found[] {
+  return setupsOf(job).flatMap((p) => {
+    const view = viewOf(job, p);
+    const path = setupPath(job, p);
+    const out = p.setup.passes.flatMap((pass, i) => ofPass(view, pass, [...path, 'passes', i]));
+    const why = orderProblem(p.setup.passes);
+    if (why === null) return out;
+    const order = { id: 'in-order', figures: {}, edits: [{ set: inSetup(p, 'passes'), to: inOrder(p.setup.passes) }] };
+    return [...out, problem('order', [...path, 'passes'], { why }, { fixes: [order], subject: { setup: p.setup.id } })];
+  });
+}

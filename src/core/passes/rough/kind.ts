@@ -1,0 +1,38 @@
+import { planningRadius, stepoverBase } from '../../cutter/cutter';
+import { clean } from '../../units/round';
+import type { PassKind } from '../kind';
+import { stepdownProblems, stepoverProblems } from '../pass-problems';
+import { FLAT_STEPOVER, freeId, stepdownFor, stockFor } from '../proposals';
+import { trenchNarrow, trenchRoom } from './checks';
+import { planRough } from './plan';
+import { trenchFor } from './trench';
+
+export const rough: PassKind<'rough'> = {
+  kind: 'rough',
+  name: 'roughing',
+  doing: 'roughing',
+  sentence: 'takes most of the wood away in levels and leaves a little for finishing',
+  rank: 1,
+  late: 'would cut into wood that is finished',
+  needsLayers: true,
+  rough: true,
+  arcs: false,
+  unsuited: (c) => (c.shape === 'drill' ? 'makes holes only' : null),
+  propose: (view, c) => ({
+    id: freeId('rough', view),
+    kind: 'rough',
+    cutter: c.id,
+    area: { kind: 'relief', trench: null },
+    strategy: 'rings',
+    angle: 0,
+    stepover: clean(FLAT_STEPOVER * stepoverBase(c)),
+    stepdown: stepdownFor(c, view.board.material),
+    stockToLeave: stockFor(c, view.board.material),
+    rampAngle: view.board.material.rampAngle,
+  }),
+  cell: (c) => planningRadius(c) / 20,
+  problems: (at) => [...stepoverProblems(at, at.cutter.diameter / 2), ...stepdownProblems(at)],
+  trench: (p, c) => trenchFor(c.diameter, p.stockToLeave),
+  plan: async (ctx, pass, cutter, region) => ({ path: (await planRough(ctx, pass, cutter, region)).path, facts: null }),
+  checks: [trenchNarrow, trenchRoom],
+};

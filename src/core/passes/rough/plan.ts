@@ -1,0 +1,152 @@
+import { FRAIL, inRegion, type Region } from '../../arrange/target';
+import { type Cutter, profileOf } from '../../cutter/cutter';
+import { distanceInside } from '../../field/distance';
+import { AIR, type Grid, type HeightField, padField, poolField } from '../../field/height-field';
+import { Path } from '../../motion/path';
+import { clearHeights, lowerStock, type PassContext } from '../context';
+import { clearByRings, type Level } from '../rings';
+import { standing, stockUnder } from '../standing';
+import { roughLevels } from './levels';
+import { clearByRows } from './rows';
+import type { RoughPass } from './schema';
+
+export interface Roughed {
+  path: Path;
+  levels: number[];
+}
+
+/**
+ * Roughing by levels. The target is grown by the stock to leave (a sphere, so that it is left along the normal) and
+ * offset by the cutter; at each level the tip may be wherever that surface lies at or under it. All is done on a coarser
+ * grid of highest values, with the cutter grown by what the coarser grid and the simplified contours may be off, so that
+ * the errors only ever leave a little more wood.
+ * Lowers ctx.stock to what is certainly open afterwards.
+ */
+export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutter, region: Region): Promise<Roughed> {
+  const R = cutter.diameter / 2;
+  const fine = ctx.planning.cell;
+  const factor = Math.max(1, Math.min(Math.round(cutter.diameter / 32 / fine), Math.round(ctx.stock.cell / fine)));
+  const pooled = poolField(ctx.planning, factor, 'max');
+  const tolerance = pooled.cell / 2;
+  const slack = 0.75 * pooled.cell + 0.71 * (factor - 1) * fine + tolerance;
+  const overrun = overrunOf(ctx, cutter, R + pass.stockToLeave + slack + 2 * pooled.cell);
+  const grid = padField(
+    pooled,
+    Math.ceil((R + slack + Math.max(0, overrun) + pass.stockToLeave) / pooled.cell) + 2,
+    AIR,
+  );
+  let grown: HeightField = grid;
+  if (pass.stockToLeave > 0) {
+    const data = await ctx.host.offset(grid, { shape: 1, R: pass.stockToLeave, p0: 0, p1: 0, p2: 0 }, 0);
+    for (let k = 0; k < data.length; k++) data[k] += pass.stockToLeave;
+    grown = { ...grid, data };
+  }
+  const lowest = await ctx.host.offset(grown, profileOf(cutter), slack);
+  const domain = domainOf(ctx, region, grid, overrun);
+  const ground = ctx.target.ground + pass.stockToLeave;
+  for (let k = 0; k < lowest.length; k++) lowest[k] = domain[k] ? Math.max(lowest[k], ground) : Infinity;
+  const levels = roughLevels(lowest, grown.data, 0, pass.stepdown);
+  const path = new Path();
+  const rest = ctx.worked;
+  let allowed: Uint8Array<ArrayBufferLike> = domain;
+  let above = 0;
+  for (const z of levels) {
+    const here = new Uint8Array(lowest.length);
+    let any = 0;
+    for (let k = 0; k < here.length; k++) if (allowed[k] && lowest[k] <= z + 1e-4) any += here[k] = 1;
+    if (any === 0) break;
+    const from = path.moves;
+    // A bit that follows a larger one goes only where that one left something.
+    const todo = rest ? standing(here, grid, await stockUnder(ctx, R, grid), z + 0.01, pass.stepover) : here;
+    const level: Level = {
+      z,
+      depth: distanceInside(todo, grid.width, grid.height),
+      grid,
+    };
+    const clear = await clearHeights(ctx, R);
+    if (hasStock(clear, grid, todo, z)) {
+      const first = todo.indexOf(1);
+      if (path.moves === 0) {
+        path.rapid(
+          grid.originX + (first % grid.width) * grid.cell,
+          grid.originY + Math.floor(first / grid.width) * grid.cell,
+          ctx.heights.everything,
+        );
+      }
+      const tool = { path, cutter, clear, heights: ctx.heights };
+      if (pass.strategy === 'rings') clearByRings(tool, level, pass, tolerance);
+      else clearByRows(tool, level, pass, tolerance);
+    }
+    await lowerStock(ctx, path, from, cutter);
+    // Deeper only where this level was really cut: what was too small to be entered stays as it is.
+    allowed = openedTo(ctx, here, grid, z);
+    above = z;
+  }
+  if (!path.cuts) return { path: new Path(), levels: [] };
+  path.rapid(path.x, path.y, ctx.heights.everything);
+  return { path, levels: levels.filter((z) => z >= above) };
+}
+
+/**
+ * How far beyond the board's edge the tip's centre may run, mm; negative: how far inside it stays, because the bit's own
+ * width still clears the edge and, at 0.6 of its radius, the corners. Beyond only where the bit has no other way around the relief.
+ */
+function overrunOf(ctx: PassContext, cutter: Cutter, reach: number): number {
+  const inside = -0.6 * (cutter.diameter / 2);
+  if (ctx.mode === 'sunk') return inside;
+  const { outside, field } = ctx.target;
+  let nearest = Infinity;
+  for (let i = 0; i < field.width; i++) nearest = Math.min(nearest, outside[i], outside[outside.length - 1 - i]);
+  for (let j = 0; j < field.height; j++) {
+    nearest = Math.min(nearest, outside[j * field.width], outside[(j + 1) * field.width - 1]);
+  }
+  return Math.max(inside, reach - nearest);
+}
+
+/** Where the tip's centre may be at all: over the pass's area, and over the edge where it must. */
+function domainOf(ctx: PassContext, region: Region, grid: HeightField, overrun: number): Uint8Array {
+  const { outside, field } = ctx.target;
+  const out = new Uint8Array(grid.width * grid.height);
+  for (let j = 0; j < grid.height; j++) {
+    const y = grid.originY + j * grid.cell;
+    const cy = Math.min(Math.max(y, 0), ctx.board.y);
+    for (let i = 0; i < grid.width; i++) {
+      const x = grid.originX + i * grid.cell;
+      const cx = Math.min(Math.max(x, 0), ctx.board.x);
+      // Signed distance beyond the board's edge, negative inside.
+      if (Math.max(-x, x - ctx.board.x, -y, y - ctx.board.y) > overrun) continue;
+      const a = Math.min(field.width - 1, Math.max(0, Math.round((cx - field.originX) / field.cell)));
+      const b = Math.min(field.height - 1, Math.max(0, Math.round((cy - field.originY) / field.cell)));
+      if (
+        field.data[b * field.width + a] < 0 &&
+        inRegion(region, ctx.mode, { x: cx, y: cy }, outside[b * field.width + a], FRAIL)
+      )
+        out[j * grid.width + i] = 1;
+    }
+  }
+  return out;
+}
+
+function hasStock(clear: HeightField, grid: Grid, here: Uint8Array, z: number): boolean {
+  for (let k = 0; k < here.length; k++) {
+    if (!here[k]) continue;
+    const i = Math.round((grid.originX + (k % grid.width) * grid.cell - clear.originX) / clear.cell);
+    const j = Math.round((grid.originY + Math.floor(k / grid.width) * grid.cell - clear.originY) / clear.cell);
+    if (i >= 0 && j >= 0 && i < clear.width && j < clear.height && clear.data[j * clear.width + i] > z + 0.01)
+      return true;
+  }
+  return false;
+}
+
+/** Places of the stock under the cells of a grid: whether each has been cut down to z. */
+function openedTo(ctx: PassContext, here: Uint8Array, grid: HeightField, z: number): Uint8Array {
+  const { stock } = ctx;
+  const out = new Uint8Array(here.length);
+  for (let k = 0; k < here.length; k++) {
+    if (!here[k]) continue;
+    const i = Math.round((grid.originX + (k % grid.width) * grid.cell - stock.originX) / stock.cell);
+    const j = Math.round((grid.originY + Math.floor(k / grid.width) * grid.cell - stock.originY) / stock.cell);
+    if (stock.data[j * stock.width + i] <= z + 0.02) out[k] = 1;
+  }
+  return out;
+}

@@ -1,0 +1,82 @@
+import type { Tool } from '../context';
+import { cutLoops, dropTo, type Level, loopsOf, passable, RIM } from '../rings';
+import type { RoughPass } from './schema';
+
+/** Clears a level by following its walls once and then by rows between them. */
+export function clearByRows(tool: Tool, level: Level, pass: RoughPass, tolerance: number): void {
+  cutLoops(tool, level, loopsOf(level, pass.stepover, tolerance, 1).flat(), pass);
+  const { grid, depth } = level;
+  const a = (pass.angle * Math.PI) / 180;
+  const [ux, uy] = [Math.cos(a), Math.sin(a)];
+  const cx = grid.originX + (grid.width * grid.cell) / 2;
+  const cy = grid.originY + (grid.height * grid.cell) / 2;
+  const reach = Math.hypot(grid.width, grid.height) * grid.cell * 0.5;
+  const rows: [number, number, number, number][][] = [];
+  const open = (x: number, y: number) => {
+    const i = Math.round((x - grid.originX) / grid.cell);
+    const j = Math.round((y - grid.originY) / grid.cell);
+    return i >= 0 && j >= 0 && i < grid.width && j < grid.height && depth[j * grid.width + i] >= RIM + 0.5;
+  };
+  const step = grid.cell / 2;
+  for (let v = -reach; v <= reach; v += pass.stepover) {
+    const row: [number, number, number, number][] = [];
+    let start: number | undefined;
+    let last = 0;
+    for (let u = -reach; u <= reach + step; u += step) {
+      if (u <= reach && open(cx + u * ux - v * uy, cy + u * uy + v * ux)) {
+        start ??= u;
+        last = u;
+      } else if (start !== undefined) {
+        row.push([
+          cx + start * ux - v * uy,
+          cy + start * uy + v * ux,
+          cx + last * ux - v * uy,
+          cy + last * uy + v * ux,
+        ]);
+        start = undefined;
+      }
+    }
+    if (row.length > 0) rows.push(row);
+  }
+  cutRows(tool, level, rows, pass);
+}
+
+/** Rows in serpentines, region by region. Their ends lie on the walls that were followed, so that each is entered open. */
+function cutRows(tool: Tool, level: Level, rows: [number, number, number, number][][], pass: RoughPass): void {
+  const { path, cutter } = tool;
+  const left = rows.map((r) => r.slice());
+  const total = left.reduce((n, r) => n + r.length, 0);
+  let at = 0;
+  for (let cut = 0; cut < total; cut++) {
+    const find = (row: number, limit: number) => {
+      let best = -1;
+      let turned = false;
+      let least = limit;
+      (left[row] ?? []).forEach((s, i) => {
+        for (const back of [false, true]) {
+          const d = Math.hypot(s[back ? 2 : 0] - path.x, s[back ? 3 : 1] - path.y);
+          if (d < least) {
+            least = d;
+            best = i;
+            turned = back;
+          }
+        }
+      });
+      return best < 0 ? undefined : { row, i: best, turned, d: least };
+    };
+    const findAnywhere = () => {
+      let best = find(0, Infinity);
+      for (let r = 1; r < left.length; r++) best = find(r, best?.d ?? Infinity) ?? best;
+      return best;
+    };
+    const pick = find(at + 1, 3 * pass.stepover) ?? find(at, 3 * pass.stepover) ?? findAnywhere();
+    if (!pick) break;
+    const [s] = left[pick.row].splice(pick.i, 1);
+    const [x0, y0, x1, y1] = pick.turned ? [s[2], s[3], s[0], s[1]] : s;
+    if (path.z === level.z && pick.d <= 3 * pass.stepover && passable(level, path.x, path.y, x0, y0)) {
+      path.feed(x0, y0, level.z, cutter.feed);
+    } else dropTo(tool, level, x0, y0, false);
+    path.feed(x1, y1, level.z, cutter.feed);
+    at = pick.row;
+  }
+}

@@ -1,0 +1,17 @@
+import { z } from 'zod';
+import { finite, positive } from '../../doc/parts';
+import { areaParts, rampAngle } from '../../doc/pass-parts';
+
+export const roughSchema = z.object({
+  ...areaParts,
+  kind: z.literal('rough'),
+  strategy: z.enum(['rings', 'raster']),
+  /** Direction of the rows, raster only. */
+  angle: finite.min(-360).max(360),
+  stepover: positive,
+  stepdown: positive,
+  /** Left along the surface's normal, to the side as well as below. */
+  stockToLeave: finite.min(0).max(20),
+  rampAngle,
+});
+export type RoughPass = z.infer<typeof roughSchema>;

@@ -1,0 +1,45 @@
+import { inBoard, inSetup } from '../../doc/edits';
+import type { Found } from '../../findings/finding';
+import { aboutPass, type PassDone } from '../kind';
+import { skimDepths } from './plan';
+import type { SkimPass } from './schema';
+
+type Done = PassDone<SkimPass, unknown>;
+
+/** A board that is thinner somewhere than the skim is to leave it. */
+export function skimThin(d: Done): Found[] {
+  const { board } = d.view;
+  const { thin } = skimDepths(d.pass, board.thickness);
+  if (!thin) return [];
+  return [
+    {
+      rule: 'skim-thin',
+      severity: 'error',
+      subject: aboutPass(d),
+      place: { x: thin.x, y: thin.y },
+      figures: { thickness: thin.thickness, missing: board.thickness - thin.thickness },
+      fixes: [
+        {
+          id: 'thinner-board',
+          figures: { thickness: thin.thickness },
+          edits: [{ set: inBoard(d.view, 'thickness'), to: thin.thickness }],
+        },
+      ],
+    },
+  ];
+}
+
+/** A skim of a board that is no thicker than it is to be. */
+export function skimNothing(d: Done): Found[] {
+  const { thin, skims } = skimDepths(d.pass, d.view.board.thickness);
+  if (thin || skims > 0) return [];
+  return [
+    {
+      rule: 'skim-nothing',
+      severity: 'warning',
+      subject: aboutPass(d),
+      place: null,
+      fixes: [{ id: 'remove-pass', figures: {}, edits: [{ remove: inSetup(d.view, 'passes', { id: d.pass.id }) }] }],
+    },
+  ];
+}

@@ -1,0 +1,59 @@
+import type { Cutter } from '../cutter/cutter';
+import { inBoard } from '../doc/edits';
+import type { Job } from '../doc/job';
+import type { Machine } from '../doc/machine';
+import type { Material } from '../doc/material';
+import type { Edit } from '../findings/edit';
+import { type Finding, type Found, identify } from '../findings/finding';
+
+/** What the shop holds now. */
+export interface Drawer {
+  machines: Machine[];
+  cutters: Cutter[];
+  materials: Material[];
+}
+
+/** Whether two copies of a thing have the same figures; `but` are fields that are each one's own. */
+function same<T extends object>(a: T, b: T, but: (keyof T)[] = []): boolean {
+  const plain = (v: T) =>
+    JSON.stringify(
+      Object.entries(v)
+        .filter(([k]) => !but.includes(k as keyof T))
+        .sort(),
+    );
+  return plain(a) === plain(b);
+}
+
+function changed(what: string, name: string, edits: Edit[]): Found {
+  return {
+    rule: 'figures-changed',
+    severity: 'note',
+    subject: { bit: what === 'bit' ? name : undefined },
+    place: null,
+    figures: { what, name },
+    fixes: [{ id: 'take-figures', figures: {}, edits }],
+  };
+}
+
+/**
+ * Bits, machine and materials that the shop has other figures for now than the job's own copies. A plan stays a function of its document:
+ * the shop's figures are taken only when somebody says so.
+ */
+export function drawerFindings(job: Job, drawer: Drawer): Finding[] {
+  const out: Found[] = [];
+  const machine = drawer.machines.find((m) => m.id === job.machine.id);
+  if (machine && !same(machine, job.machine))
+    out.push(changed('machine', machine.name, [{ set: ['machine'], to: machine }]));
+  for (const c of job.cutters) {
+    const own = drawer.cutters.find((d) => d.id === c.id);
+    // The number is the job's own, and wear goes on in the drawer.
+    if (own && !same(own, c, ['number', 'runs']))
+      out.push(changed('bit', own.name, [{ set: ['cutters', { id: c.id }], to: { ...own, number: c.number } }]));
+  }
+  for (const board of job.boards) {
+    const own = drawer.materials.find((m) => m.id === board.material.id);
+    if (own && !same(own, board.material))
+      out.push(changed('material', own.name, [{ set: inBoard({ board }, 'material'), to: own }]));
+  }
+  return identify(out, false);
+}

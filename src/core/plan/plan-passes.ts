@@ -1,0 +1,133 @@
+import type { Region, Target } from '../arrange/target';
+import { type Cutter, scallop, tipRadius } from '../cutter/cutter';
+import { cutterOf } from '../doc/job';
+import type { Pass } from '../doc/pass';
+import { type Grid, gridOf } from '../field/height-field';
+import { motionTime } from '../motion/time';
+import { makeContext, type PassContext } from '../passes/context';
+import type { CutoutFacts } from '../passes/cutout/plan';
+import { kindOf } from '../passes/registry';
+import type { SetupView } from '../setup/view';
+import type { PlanEnvironment } from './stage';
+
+export interface PassSummary {
+  id: string;
+  kind: Pass['kind'];
+  cutter: string;
+  stockToLeave: number;
+  stepover: number;
+  stepdown: number;
+  trench: number;
+  /** Ridge that the stepover leaves on a flat, mm; 0 for roughing. */
+  ridge: number;
+  seconds: number;
+  naiveSeconds: number;
+  cutLength: number;
+  rapidLength: number;
+  cutSeconds: number;
+  rapidSeconds: number;
+  moves: number;
+  /** What its kind has to say of it, as plain data. */
+  facts: unknown;
+}
+
+/** A cut-out's depths, lines and tabs; null for other passes. */
+export function cutoutFacts(p: Pick<PassSummary, 'kind' | 'facts'> | undefined): CutoutFacts | null {
+  return p?.kind === 'cutout' ? (p.facts as CutoutFacts) : null;
+}
+
+type PathMeta = { stock: Grid } & Omit<PassSummary, 'id'>;
+
+/** A pass with its path: four numbers a move, as Path holds them. */
+export interface Planned {
+  pass: Pass;
+  cutter: Cutter;
+  moves: Float64Array;
+  summary: PassSummary;
+}
+
+/** A setup whose passes are to be planned. */
+export interface SetupPlanning {
+  view: SetupView;
+  target: Target;
+  /** Where each pass works; null for passes that have no area. */
+  regions: (Region | null)[];
+  /** Stands for the target, the areas and the layers in the keys of stages. */
+  key: string;
+  shapes: Pick<PassContext, 'grooves' | 'outline'>;
+}
+
+function describePass(
+  { view }: SetupPlanning,
+  pass: Pass,
+  cutter: Cutter,
+  moves: Float64Array,
+): Omit<PassSummary, 'id' | 'facts' | 'trench'> {
+  const R = tipRadius(cutter);
+  return {
+    kind: pass.kind,
+    cutter: cutter.id,
+    stockToLeave: 'stockToLeave' in pass ? pass.stockToLeave : 0,
+    stepover: 'stepover' in pass ? pass.stepover : 0,
+    stepdown: 'stepdown' in pass ? pass.stepdown : 0,
+    ridge: pass.kind === 'finish' && R > 0 ? scallop(R, pass.stepover) : 0,
+    ...motionTime(moves, view.machine),
+    moves: moves.length / 4,
+  };
+}
+
+/** All that the path of a pass depends on besides what stands when it begins. */
+async function inputOf(s: SetupPlanning, ctx: PassContext, pass: Pass, cutter: Cutter, region: Region) {
+  const { id: _, ...settings } = pass;
+  const { board, setup, machine, seat } = s.view;
+  const own = kindOf(pass).outline?.(pass);
+  return {
+    settings,
+    cutter,
+    trench: region.trench,
+    outline: own ? (await ctx.outline(own)).map((r) => Array.from(r)) : null,
+    board: { x: board.x, y: board.y, thickness: board.thickness },
+    heights: setup.heights,
+    mode: seat.mode,
+    machine,
+  };
+}
+
+/** Plans the passes of a setup one after the other; what was planned before on the same stock is taken from the store. */
+export async function planPasses(
+  s: SetupPlanning,
+  env: PlanEnvironment,
+  progress: (name: string, share: number) => void,
+): Promise<Planned[]> {
+  const { view, target, regions, shapes } = s;
+  const { board, setup, seat } = view;
+  const ctx = makeContext({ target, board, mode: seat.mode, heights: setup.heights, host: env.host, ...shapes });
+  let key = s.key;
+  const out: Planned[] = [];
+  for (const [i, pass] of view.passes.entries()) {
+    const cutter = cutterOf(view, pass);
+    const kind = kindOf(pass);
+    progress(kind.name, i / view.passes.length);
+    const region = regions[i] ?? { area: { kind: 'face' }, trench: 0, within: null };
+    const input = { before: key, ...(await inputOf(s, ctx, pass, cutter, region)) };
+    const done = await env.stage<PathMeta>(pass.kind, input, async () => {
+      const { path, facts } = await kind.plan(ctx, pass, cutter, region);
+      const meta = {
+        stock: gridOf(ctx.stock),
+        ...describePass(s, pass, cutter, path.data),
+        trench: region.trench,
+        facts,
+      };
+      return { meta, arrays: { moves: path.data.slice(), stock: ctx.stock.data, cleared: ctx.cleared } };
+    });
+    key = done.key;
+    const { meta, arrays } = done.result;
+    // What is planned next changes them in place.
+    ctx.stock = { ...meta.stock, data: (arrays.stock as Float32Array).slice() };
+    ctx.cleared = (arrays.cleared as Uint8Array).slice();
+    ctx.worked ||= kind.needsLayers && arrays.moves.length > 0;
+    const { stock: __, ...summary } = meta;
+    out.push({ pass, cutter, moves: arrays.moves as Float64Array, summary: { ...summary, id: pass.id } });
+  }
+  return out;
+}

@@ -1,0 +1,115 @@
+import { grooveOf, isGroove } from '../arrange/grooves';
+import { outlineOf, type Shown } from '../arrange/silhouette';
+import { buildTarget, type Target } from '../arrange/target';
+import type { OutlineRef } from '../doc/outline-ref';
+import type { Pass } from '../doc/pass';
+import type { Grid } from '../field/height-field';
+import type { Found } from '../findings/finding';
+import type { Polygon } from '../outline/polygon';
+import { kindOf } from '../passes/registry';
+import { cutSlots, type Slot } from '../passes/slots';
+import { found } from '../proof/checks/registry';
+import type { SetupView } from '../setup/view';
+import { composeJob, type LoadContent } from './compose-job';
+import { type Planned, planPasses } from './plan-passes';
+import { regionOf, resolveAreas } from './regions';
+import type { PlanEnvironment } from './stage';
+
+/** What a setup is planned on. */
+export interface SetupInput {
+  view: SetupView;
+  /** Over the board as it lies in this setup; `cell` and `wanted` as cellOf says. */
+  grid: Grid;
+  wanted: number;
+}
+
+export type DoneSetup = Awaited<ReturnType<typeof planSetup>>;
+
+/** The seated target of a setup, with what stands for it in keys. */
+async function seat({ view, grid }: SetupInput, load: LoadContent, env: PlanEnvironment) {
+  const made = await composeJob(view, grid, load, env.stage);
+  let shown: Promise<Shown[]> | null = null;
+  const outline = async (ref: OutlineRef): Promise<Polygon> => {
+    shown ??= made.shown();
+    return outlineOf(ref, await shown, grid, view.seat.mode);
+  };
+  const areas = await resolveAreas(view, outline);
+  const plain = areas.map((a) => a && { ...a, polygon: a.polygon?.map((r) => Array.from(r)) });
+  const regions = areas.map((a) => a && regionOf(a, grid));
+  const { key, result } = await env.stage('target', { composite: made.key, areas: plain }, async () => {
+    const t = buildTarget({
+      grid,
+      z: made.z,
+      cover: made.cover,
+      mode: view.seat.mode,
+      peak: made.facts.peak,
+      low: made.facts.low,
+      skin: view.seat.skin,
+      drop: view.seat.drop,
+      regions: regions.filter((r) => r !== null),
+    });
+    return { meta: { ground: t.ground }, arrays: { field: t.field.data, mask: t.mask, outside: t.outside } };
+  });
+  const target: Target = {
+    field: { ...grid, data: result.arrays.field as Float32Array },
+    mask: result.arrays.mask as Uint8Array,
+    outside: result.arrays.outside as Float32Array,
+    ground: result.meta.ground,
+  };
+  return { made, outline, areas, regions, key, target };
+}
+
+/** What the passes open in the board, and what their kinds say of them. */
+async function judge(
+  view: SetupView,
+  planned: Planned[],
+  target: Target,
+  outline: (r: OutlineRef) => Promise<Polygon>,
+) {
+  const slots: Slot[] = [];
+  const notes: Found[] = [];
+  const none: Polygon = [];
+  for (const { pass, cutter, summary } of planned) {
+    const kind = kindOf(pass);
+    const { facts, trench } = summary;
+    const own = kind.outline?.(pass);
+    const slot = kind.opens?.({ pass, cutter, facts, board: view.board, outline: own ? await outline(own) : none });
+    if (slot) slots.push(slot);
+    for (const check of kind.checks ?? [])
+      notes.push(...check({ view, pass: pass as Pass, cutter, facts, trench, target }));
+  }
+  return { slots, notes };
+}
+
+/**
+ * Plans one setup up to its paths: layers to target, passes on it, and what can be said before anything is cut.
+ * @param load reads a layer's content; called only when a stage needs it
+ */
+export async function planSetup(
+  input: SetupInput,
+  load: LoadContent,
+  env: PlanEnvironment,
+  progress: (name: string, share: number) => void,
+) {
+  const { view, grid, wanted } = input;
+  progress('layers', 0);
+  const { made, outline, areas, regions, key, target } = await seat(input, load, env);
+  const layers = made.layers;
+  const said = found('before', { view, target, composite: made.facts, layers, cell: grid.cell, wanted });
+  const grooves = () =>
+    Promise.all(view.layers.filter(isGroove).map(async (l) => grooveOf(l, (await load(l)).content)));
+  const planned = await planPasses({ view, target, regions, key, shapes: { grooves, outline } }, env, progress);
+  const { slots, notes } = await judge(view, planned, target, outline);
+  const opened = await cutSlots(target, slots, env.host);
+  return {
+    view,
+    key,
+    planned,
+    composite: made.facts,
+    target: opened.target,
+    through: opened.through,
+    slots: slots.map((s) => ({ ...s, chains: s.chains.map((c) => Array.from(c)) })),
+    trenches: areas.map((a) => a?.trench ?? 0),
+    found: [...said, ...notes],
+  };
+}

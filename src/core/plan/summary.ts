@@ -1,0 +1,66 @@
+import type { SurfaceFacts } from '../arrange/compose';
+import type { Grid, HeightField } from '../field/height-field';
+import type { Finding } from '../findings/finding';
+import type { CutoutProof } from '../proof/connect';
+import type { Solid } from '../proof/solid';
+import type { PassSummary } from './plan-passes';
+import type { PlannedProgram } from './programs';
+
+/** What is known of a setup once it is planned and proven. */
+export interface SetupSummary {
+  id: string;
+  board: string;
+  grid: Grid;
+  ground: number;
+  /** Highest and lowest point of the joined layers, and what of them is clipped. */
+  composite: SurfaceFacts;
+  zero: { x: number; y: number; z: number };
+  passes: PassSummary[];
+  deepest: number;
+  leftShare: number;
+  /** What the proof found of every cut-out. */
+  cutouts: (CutoutProof & { pass: string })[];
+}
+
+export interface PlanSummary {
+  setups: SetupSummary[];
+  /** What is left of every board at its thinnest place, mm. */
+  boards: { id: string; thinnest: number }[];
+  programs: PlannedProgram[];
+  findings: Finding[];
+  seconds: number;
+}
+
+/** Surfaces of a setup, in its own coordinates. */
+export interface SetupSurfaces {
+  target: HeightField;
+  mask: Uint8Array;
+  cut: HeightField;
+  rough: HeightField | null;
+  deviation: Float32Array;
+}
+
+export interface Plan {
+  summary: PlanSummary;
+  /** Of every setup, in the order of the summary's. */
+  surfaces: SetupSurfaces[];
+  /** Every board as all its setups leave it. */
+  solids: Solid[];
+}
+
+/** A summary as one of its setups sees it: its own figures, programs and findings, and those of the whole job. */
+export function summaryOf<P extends { setup: string; seconds: number }>(
+  s: Omit<PlanSummary, 'programs'> & { programs: P[] },
+  setup: string,
+) {
+  const own = s.setups.find((e) => e.id === setup);
+  if (!own) return null;
+  const programs = s.programs.filter((p) => p.setup === setup);
+  return {
+    ...own,
+    thinnest: s.boards.find((b) => b.id === own.board)?.thinnest ?? 0,
+    programs,
+    findings: s.findings.filter((f) => f.subject.setup === undefined || f.subject.setup === setup),
+    seconds: programs.reduce((sum, p) => sum + p.seconds, 0),
+  };
+}

@@ -1,0 +1,206 @@
+import { beforeAll, describe, expect, test } from 'vitest';
+import { newShape } from '../arrange/new-layer';
+import { HOBBY_MACHINE, materialNamed } from '../doc/defaults';
+import { applyEdits } from '../doc/edits';
+import { WHOLE_PIECE } from '../doc/outline-ref';
+import { addPass } from '../passes/add-pass';
+import { readProgram } from '../program/reader';
+import { type SetupView, setupView } from '../setup/view';
+import { drawerBit, plainSetup, planWhole, setupPlan, wrongIn } from './plan-test-kit';
+import { addSetup } from './setups';
+import type { Plan } from './summary';
+
+const BOARD = { x: 60, y: 50, thickness: 12, material: materialNamed('maple') };
+/** Dishes as paraboloids would be, made as domes carved in: depth at their middle, and their plan. */
+const FACE = { depth: 4, x: 36, y: 30, cx: 30, cy: 25 };
+const BACK = { depth: 3.5, x: 30, y: 30, cx: 30, cy: 25 };
+
+/** A board with a dish carved into both faces. */
+function dishes(): { face: SetupView; back: SetupView } {
+  const face = plainSetup({
+    name: 'Dishes',
+    order: '',
+    machine: HOBBY_MACHINE,
+    rough: drawerBit('em3'),
+    finish: drawerBit('ball3'),
+    board: BOARD,
+  });
+  face.cell = 0.2;
+  const { id, edits } = addSetup(face, 'back');
+  applyEdits(face.document, edits);
+  const back = setupView(face.document, id);
+  for (const [view, d] of [
+    [face, FACE],
+    [back, BACK],
+  ] as const) {
+    view.seat = { mode: 'sunk', skin: 0, drop: 0, press: null };
+    view.layers = [
+      {
+        ...newShape(`dish-${view.setup.id}`, 'Dish', { kind: 'oval' }, { kind: 'dome' }, BOARD),
+        size: { x: d.x, y: d.y },
+        centre: { x: d.cx, y: d.cy },
+        rise: d.depth,
+        join: 'carve',
+      },
+    ];
+  }
+  // Fine rows on an exact surface, so that it is the geometry that is measured.
+  Object.assign(face.passes[1], { stepover: 0.15, tolerance: 0.002 });
+  for (const kind of ['rough', 'finish'] as const)
+    applyEdits(face.document, addPass(back, kind, face.cutters[kind === 'rough' ? 0 : 1]));
+  Object.assign(back.passes[1], { stepover: 0.15, tolerance: 0.002 });
+  return { face, back };
+}
+
+describe('a dish on both faces', () => {
+  let plan: Plan;
+  beforeAll(async () => {
+    const { face } = dishes();
+    expect(wrongIn(face)).toBe('');
+    plan = await planWhole(face.document);
+  }, 120_000);
+
+  test('is proven in one solid: both setups without an error', () => {
+    expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+    expect(plan.summary.setups.map((s) => s.id)).toEqual(['face', 'back']);
+    expect(plan.solids).toHaveLength(1);
+    for (const [i, d] of [FACE, BACK].entries()) expect(setupPlan(plan, i).summary.deepest).toBeCloseTo(d.depth, 1);
+  });
+
+  test('its thinnest place is that of the closed form within 0.01 mm', () => {
+    // The middles lie over each other: what is left there is the thickness less both depths.
+    expect(Math.abs(plan.summary.boards[0].thinnest - (BOARD.thickness - FACE.depth - BACK.depth))).toBeLessThan(0.01);
+  });
+
+  test('faces meet cell by cell: the same place is seen from both sides, and the web is what both leave', () => {
+    const [front, rear] = [setupPlan(plan, 0).target, setupPlan(plan, 1).target];
+    const { width, height, cell, originX, originY } = front;
+    let exact = Infinity;
+    for (let j = 0; j < height; j++) {
+      for (let i = 0; i < width; i++) {
+        const x = originX + i * cell;
+        // Turned over the y axis: x runs from the other edge, row by row the same y.
+        const k = Math.round((BOARD.x - x - rear.originX) / cell);
+        expect(Math.abs(rear.originX + k * cell - (BOARD.x - x))).toBeLessThan(1e-6);
+        expect(rear.originY + j * cell).toBeCloseTo(originY + j * cell, 9);
+        exact = Math.min(exact, BOARD.thickness + front.data[j * width + i] + rear.data[j * width + k]);
+      }
+    }
+    expect(Math.abs(plan.summary.boards[0].thinnest - exact)).toBeLessThan(0.01);
+  });
+
+  test('a back that is cut turns up mirrored in the solid', () => {
+    const { solids } = plan;
+    const { grid, bottom } = solids[0];
+    let lowest = -Infinity;
+    let at = 0;
+    for (let k = 0; k < bottom.length; k++) if (bottom[k] > lowest) [lowest, at] = [bottom[k], k];
+    expect(lowest + BOARD.thickness).toBeCloseTo(BACK.depth, 1);
+    const x = grid.originX + (at % grid.width) * grid.cell;
+    expect(Math.abs(x - (BOARD.x - BACK.cx))).toBeLessThan(1);
+  });
+
+  test('what is too thin is told, and less rise mends it', async () => {
+    const { face, back } = dishes();
+    face.layers[0].rise = 6;
+    back.layers[0].rise = 5.4;
+    const thin = await planWhole(face.document);
+    const floor = thin.summary.findings.find((f) => f.rule === 'floor')!;
+    expect(floor.severity).toBe('warning');
+    expect(floor.subject.setup).toBe('back');
+  }, 120_000);
+});
+
+/** A rigid motion of a place in space: half a turn about the axis that runs along y through the middle of the board's width. */
+function turnedOver([x, y, z]: number[]): number[] {
+  // Independent of the frames: rotation by 180 degrees about y, through (W / 2, ., -T / 2).
+  const [u, w] = [x - BOARD.x / 2, z + BOARD.thickness / 2];
+  const a = Math.PI;
+  return [BOARD.x / 2 + u * Math.cos(a) + w * Math.sin(a), y, -BOARD.thickness / 2 - u * Math.sin(a) + w * Math.cos(a)];
+}
+
+test('letters on the back read right when the board is turned over', async () => {
+  const face = plainSetup({
+    name: 'F',
+    order: '',
+    machine: HOBBY_MACHINE,
+    rough: drawerBit('em3'),
+    finish: drawerBit('ball3'),
+    board: BOARD,
+  });
+  face.cell = 0.2;
+  const { id, edits } = addSetup(face, 'back');
+  applyEdits(face.document, edits);
+  const back = setupView(face.document, id);
+  back.seat = { mode: 'sunk', skin: 0, drop: 0, press: null };
+  // An F: a stem at the left, two bars to the right of it, as read by who looks at the back.
+  const bar = (name: string, x: number, y: number, w: number, h: number) => ({
+    ...newShape(name, name, { kind: 'rectangle' }, { kind: 'flat' }, BOARD),
+    size: { x: w, y: h },
+    centre: { x, y },
+    rise: 2,
+    join: 'carve' as const,
+  });
+  back.layers = [bar('stem', 22, 25, 6, 30), bar('top', 34, 37, 18, 6), bar('middle', 32, 26, 14, 6)];
+  applyEdits(face.document, addPass(back, 'rough', face.cutters[0]));
+  Object.assign(back.passes[0], { stockToLeave: 0 });
+  face.passes = [];
+  const plan = await planWhole(face.document);
+  expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+  // What the program cuts, moved by the rigid motion, is what is missing from the solid below.
+  const { grid, bottom } = plan.solids[0];
+  const [program] = plan.summary.programs;
+  const { motions } = readProgram(program.text, program.file, program.cutter);
+  let seen = 0;
+  for (let m = 0; m < motions.length; m += 9) {
+    const [x, y, z] = [motions[m + 3], motions[m + 4], motions[m + 5]];
+    if (motions[m + 6] === 1 || z > -0.5) continue;
+    const [sx, sy, sz] = turnedOver([x, y, z]);
+    const k = Math.round((sy - grid.originY) / grid.cell) * grid.width + Math.round((sx - grid.originX) / grid.cell);
+    expect(bottom[k]).toBeGreaterThanOrEqual(sz - 1e-3);
+    seen++;
+  }
+  expect(seen).toBeGreaterThan(30);
+  // Read from below: in the solid's own coordinates the stem stands at the right, the bars to its left.
+  const missing = (x: number, y: number) =>
+    bottom[Math.round((y - grid.originY) / grid.cell) * grid.width + Math.round((x - grid.originX) / grid.cell)] >
+    -11.5;
+  expect(missing(BOARD.x - 22, 15)).toBe(true);
+  expect(missing(22, 15)).toBe(false);
+  expect(missing(BOARD.x - 40, 37)).toBe(true);
+  expect(missing(BOARD.x - 36, 26)).toBe(true);
+  expect(missing(BOARD.x - 30, 32)).toBe(false);
+}, 60_000);
+
+test('an outline of the face is named by a pass of the back, and comes through the frames', async () => {
+  const { face, back } = dishes();
+  // A plate in the corner of the face, and an area of the back that is just under it.
+  face.layers.push({
+    ...newShape('plate', 'Plate', { kind: 'rectangle' }, { kind: 'flat' }, BOARD),
+    size: { x: 10, y: 8 },
+    centre: { x: 10, y: 8 },
+    rise: 1,
+    join: 'carve',
+  });
+  back.layers = [
+    {
+      ...newShape('field', 'Field', { kind: 'rectangle' }, { kind: 'flat' }, BOARD),
+      size: { x: 58, y: 48 },
+      rise: 3,
+      join: 'carve',
+    },
+  ];
+  const outline = { ...WHOLE_PIECE, of: ['plate'], grow: 2 };
+  back.passes = [{ ...back.passes[0], area: { kind: 'outline', outline } } as never];
+  expect(wrongIn(face)).toBe('');
+  const plan = setupPlan(await planWhole(face.document), 1);
+  const at = (x: number, y: number) =>
+    plan.cut.data[Math.round((y - plan.cut.originY) / 0.2) * plan.cut.width + Math.round((x - plan.cut.originX) / 0.2)];
+  // Under the plate, seen from the back at the other side.
+  expect(at(BOARD.x - 10, 8)).toBeLessThan(0);
+  expect(at(10, 8)).toBe(0);
+  // Another board's layer cannot be named.
+  face.document.boards.push({ ...structuredClone(face.board), id: 'second', setups: [] });
+  back.passes = [{ ...back.passes[0], area: { kind: 'outline', outline: { ...outline, of: ['gone'] } } } as never];
+  expect(wrongIn(face)).toContain('"gone", which is not on this board');
+}, 60_000);

@@ -1,0 +1,44 @@
+import { shallower } from '../../arrange/fit';
+import { seatedDepth } from '../../arrange/ledger';
+import { inSetup } from '../../doc/edits';
+import type { Fix } from '../../findings/finding';
+import { clean } from '../../units/round';
+import type { AfterBoard, Rule } from './rule';
+
+/** Least floor (trade handbook, section 3; common practice, no source), mm. */
+export const FLOOR_LEAST = 25.4 / 16;
+/** A little more, so that what is cut too deep within its limit does not bring the finding back, mm. */
+const SPARE = 0.05;
+
+function fixes({ view, thinnest, composite }: AfterBoard): Fix[] {
+  const lacking = FLOOR_LEAST + SPARE - thinnest.web;
+  const { skin } = view.seat;
+  const out = shallower(view, composite, seatedDepth(view.seat, composite) - lacking);
+  if (skin >= lacking)
+    out.unshift({
+      id: 'less-skin',
+      figures: { skin: clean(skin - lacking) },
+      edits: [{ set: inSetup(view, 'seat', 'skin'), to: clean(skin - lacking) }],
+    });
+  return out;
+}
+
+/** Too little board left, or none. */
+export const floor: Rule = {
+  id: 'floor',
+  board(at) {
+    const { view, thinnest } = at;
+    if (thinnest.web >= FLOOR_LEAST - 1e-6) return [];
+    const open = thinnest.web <= 0;
+    return [
+      {
+        rule: 'floor',
+        severity: open ? 'error' : 'warning',
+        subject: { setup: view.setup.id },
+        place: { x: thinnest.x, y: thinnest.y },
+        figures: { left: thinnest.web, least: FLOOR_LEAST, bed: open && view.setup.spoilboard === null },
+        fixes: fixes(at),
+      },
+    ];
+  },
+};

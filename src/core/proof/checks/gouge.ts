@@ -1,0 +1,36 @@
+import { cellPlace } from '../../field/height-field';
+import type { Fix } from '../../findings/finding';
+import { clean } from '../../units/round';
+import type { Rule } from './rule';
+
+/** Deepest cut below the target, along the normal, that passes without a finding, mm. */
+export const GOUGE_LIMIT = 0.02;
+/** The finest cell that a job may ask for, mm. */
+const FINEST = 0.01;
+
+/** Anything cut deeper than wanted. */
+export const gouge: Rule = {
+  id: 'gouge',
+  cut({ view, deviation, target }) {
+    if (deviation.deepest >= -GOUGE_LIMIT) return [];
+    const { cell } = target.field;
+    const fixes: Fix[] = [];
+    if (view.cell !== null) fixes.push({ id: 'cell-of-bits', figures: {}, edits: [{ set: ['cell'], to: null }] });
+    if (cell / 2 >= FINEST)
+      fixes.push({
+        id: 'finer-cell',
+        figures: { cell: clean(cell / 2) },
+        edits: [{ set: ['cell'], to: clean(cell / 2) }],
+      });
+    return [
+      {
+        rule: 'gouge',
+        severity: 'error',
+        subject: { setup: view.setup.id },
+        place: cellPlace(target.field, deviation.deepestAt),
+        figures: { deep: -deviation.deepest, most: GOUGE_LIMIT },
+        fixes,
+      },
+    ];
+  },
+};

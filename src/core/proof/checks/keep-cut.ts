@@ -1,0 +1,19 @@
+import { cellPlace } from '../../field/height-field';
+import type { Rule } from './rule';
+
+/** Board that is to stay and was cut. */
+export const keepCut: Rule = {
+  id: 'keep-cut',
+  cut({ view, deviation, target }) {
+    if (deviation.keepCut <= 1e-4) return [];
+    return [
+      {
+        rule: 'keep-cut',
+        severity: 'error',
+        subject: { setup: view.setup.id },
+        place: cellPlace(target.field, deviation.keepAt),
+        figures: { deep: deviation.keepCut },
+      },
+    ];
+  },
+};

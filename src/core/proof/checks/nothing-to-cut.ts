@@ -1,0 +1,37 @@
+import { centred } from '../../arrange/fit';
+import { inSetup } from '../../doc/edits';
+import type { Fix } from '../../findings/finding';
+import { kindOf } from '../../passes/registry';
+import type { Rule } from './rule';
+
+/** Passes that cut what layers make, and no layer on the board. */
+export const nothingToCut: Rule = {
+  id: 'nothing-to-cut',
+  before({ view, target }) {
+    if (!view.passes.some((p) => kindOf(p).needsLayers)) return [];
+    if (target.outside.some((d) => d === 0)) return [];
+    const hidden = view.layers.filter((l) => l.hidden);
+    const fixes: Fix[] =
+      view.layers.length > hidden.length
+        ? centred(view, 0)
+        : hidden.length > 0
+          ? [
+              {
+                id: 'show-layers',
+                figures: {},
+                edits: hidden.map((l) => ({ set: inSetup(view, 'layers', { id: l.id }, 'hidden'), to: false })),
+              },
+            ]
+          : [];
+    return [
+      {
+        rule: 'nothing-to-cut',
+        severity: 'error',
+        subject: { setup: view.setup.id },
+        place: null,
+        figures: { layers: view.layers.length },
+        fixes,
+      },
+    ];
+  },
+};

@@ -1,0 +1,84 @@
+import type { SurfaceFacts } from '../../arrange/compose';
+import type { Target } from '../../arrange/target';
+import type { HeightField } from '../../field/height-field';
+import type { Found } from '../../findings/finding';
+import type { ReadProgram } from '../../program/reader';
+import type { SetupView } from '../../setup/view';
+import type { CutoutProof } from '../connect';
+import type { Deviation } from '../deviation';
+import type { Run, WrittenProgram } from '../simulate';
+import type { Solid } from '../solid';
+
+/** What is known of a layer from its content and from rendering it. */
+export interface LayerSeen {
+  id: string;
+  /** Whether an image's heights come in visible steps, and how high one is as a share of white; 0 when not. */
+  step: number;
+  /** Letters that the font does not have. */
+  missing: string[];
+  lostPlan: number;
+  thinCells: number;
+}
+
+/** A setup before anything is cut. */
+export interface BeforeCut {
+  view: SetupView;
+  target: Target;
+  composite: SurfaceFacts;
+  layers: LayerSeen[];
+  /** Cell that it is planned with, and the one that its bits ask for, mm. */
+  cell: number;
+  wanted: number;
+}
+
+/** What a run of one bit did. */
+export interface AfterRun {
+  view: SetupView;
+  run: Run;
+}
+
+/** A program as it was read back. */
+export interface AfterProgram {
+  view: SetupView;
+  program: WrittenProgram;
+  read: ReadProgram;
+}
+
+/** A setup after all its programs. */
+export interface AfterCut {
+  view: SetupView;
+  target: Target;
+  cut: HeightField;
+  deviation: Deviation;
+  /** What holds each cut-out's piece, with the id of its pass. */
+  cutouts: (CutoutProof & { pass: string })[];
+}
+
+/** A board after all its setups. */
+export interface AfterBoard {
+  /** The setup that findings of the whole board are told of. */
+  view: SetupView;
+  solid: Solid;
+  /** The thinnest place where nothing is to be open, mm, in that setup's coordinates. */
+  thinnest: { web: number; x: number; y: number };
+  /** Highest and lowest point of that setup's layers. */
+  composite: SurfaceFacts;
+}
+
+/** One thing that is looked for, at the moment when it can be seen; its text is in findings/texts. */
+export interface Rule {
+  id: string;
+  before?(at: BeforeCut): Found[];
+  run?(at: AfterRun): Found[];
+  program?(at: AfterProgram): Found[];
+  cut?(at: AfterCut): Found[];
+  board?(at: AfterBoard): Found[];
+}
+
+/** What a finding about a run is about. */
+export const aboutRun = ({ view, run }: AfterRun, i: number) => ({
+  setup: view.setup.id,
+  bit: run.cutter.id,
+  file: run.file,
+  line: run.lines[i],
+});

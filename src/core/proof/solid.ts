@@ -1,0 +1,67 @@
+import { type Grid, type HeightField, makeField } from '../field/height-field';
+import { type Frame, gridThrough, turnedRows } from '../setup/frame';
+
+/**
+ * A board as all its setups' programs leave it: two heights over every cell, in the first setup's coordinates, mm. Where the top does not
+ * lie above the bottom there is no wood.
+ */
+export interface Solid {
+  grid: Grid;
+  top: Float32Array;
+  bottom: Float32Array;
+}
+
+/** A whole board: its top at 0, its underside a thickness below. */
+export function wholeBoard(grid: Grid, thickness: number): Solid {
+  return { grid, top: makeField(grid, 0).data, bottom: makeField(grid, -thickness).data };
+}
+
+/**
+ * The surface that is up in a setup, in its own coordinates. Where there is no wood it lies at the underside, so that nothing counts as
+ * cut there twice.
+ */
+export function surfaceOf(solid: Solid, frame: Frame): HeightField {
+  const { grid, top, bottom } = solid;
+  const { thickness, turned } = frame;
+  const out = new Float32Array(top.length);
+  for (let k = 0; k < out.length; k++) {
+    if (top[k] <= bottom[k]) out[k] = -thickness;
+    else out[k] = turned ? -thickness - bottom[k] : top[k];
+  }
+  return { ...gridThrough(frame, grid), data: turned ? turnedRows(out, grid.width) : out };
+}
+
+/** Puts the surface that a setup has left back into the solid. */
+export function putSurface(solid: Solid, frame: Frame, surface: Float32Array): void {
+  const { grid, top, bottom } = solid;
+  if (!frame.turned) {
+    for (let k = 0; k < top.length; k++) if (top[k] > bottom[k]) top[k] = surface[k];
+    return;
+  }
+  const own = turnedRows(surface, grid.width);
+  for (let k = 0; k < bottom.length; k++) if (top[k] > bottom[k]) bottom[k] = -frame.thickness - own[k];
+}
+
+/** Raises the side that is up in a setup by what an uneven board has too much, in the setup's coordinates, mm. */
+export function raiseBy(solid: Solid, frame: Frame, over: Float32Array): void {
+  const { grid, top, bottom } = solid;
+  if (!frame.turned) {
+    for (let k = 0; k < top.length; k++) top[k] += over[k];
+    return;
+  }
+  const own = turnedRows(over, grid.width);
+  for (let k = 0; k < bottom.length; k++) bottom[k] -= own[k];
+}
+
+/** The thinnest place of a solid, mm, and its cell; places that are to be open do not count. */
+export function thinnestOf(solid: Solid, open: (k: number) => boolean): { web: number; cell: number } {
+  let web = Infinity;
+  let cell = 0;
+  for (let k = 0; k < solid.top.length; k++) {
+    const w = solid.top[k] - solid.bottom[k];
+    if (w >= web || open(k)) continue;
+    web = w;
+    cell = k;
+  }
+  return { web, cell };
+}

@@ -1,0 +1,22 @@
+import type { Pass, PassKindName } from '@/core/doc/pass';
+import { cutoutCard } from './cutout-fields';
+import { holeCard } from './hole-fields';
+import type { KindCard } from './kind-card';
+import { finishCard, flatCard, letterCard, roughCard } from './pass-fields';
+import { skimCard } from './skim-fields';
+
+/** The cards of all kinds of passes. */
+const CARDS: { [K in PassKindName]: KindCard<K> } = {
+  skim: skimCard,
+  rough: roughCard,
+  flat: flatCard,
+  finish: finishCard,
+  letter: letterCard,
+  hole: holeCard,
+  cutout: cutoutCard,
+};
+
+/** The card of a kind of pass. */
+export function cardOf(p: Pick<Pass, 'kind'>): KindCard {
+  return CARDS[p.kind] as unknown as KindCard;
+}

@@ -1,0 +1,174 @@
+'use client';
+import dynamic from 'next/dynamic';
+import type { Ref } from 'react';
+import type { PatternInfo } from '../api';
+import { LayerHandles } from '../arrange/layer-handles';
+import { PatternDrawer } from '../arrange/pattern-drawer';
+import { BoardPlan, type Layout } from '../board-view/board-view';
+import { Legend } from '../board-view/legend';
+import { hasPlaces, PlaceHandles } from '../cards/place-handles';
+import { DepthStrip } from '../depth-strip/depth-strip';
+import { PassRibbon } from './pass-ribbon';
+import { Progress } from './progress';
+import { SetupSwitch } from './screen-header';
+import type { OpenScreen } from './use-screen';
+
+const TurnView = dynamic(() => import('../board-view/turn-view').then((m) => m.TurnView), { ssr: false });
+
+const STRIP = 172;
+
+export interface Room {
+  width: number;
+  height: number;
+  layout: Layout;
+}
+
+/** What can be taken hold of on the board: places of a pass, or layers. */
+function Hands({ screen, layout }: { screen: OpenScreen; layout: Layout }) {
+  const { station, arranging, pass, cut, change, job, layers, setLayers, look, tryOut } = screen;
+  if (station === 'Passes' && pass && hasPlaces(pass, cut))
+    return <PlaceHandles pass={pass} facts={cut} layout={layout} change={change} />;
+  if (!arranging) return null;
+  return (
+    <LayerHandles
+      job={job}
+      selected={layers}
+      close={look.coarse?.close ?? null}
+      layout={layout}
+      onSelect={setLayers}
+      tryOut={tryOut}
+      change={change}
+    />
+  );
+}
+
+/** The board from above or turned. */
+function BoardPicture({ screen, room }: { screen: OpenScreen; room: Room }) {
+  const { job, surface, mode, arranging, station, pass, cut, missed } = screen;
+  const { width, height, layout } = room;
+  if (width === 0) return null;
+  if (mode === 'turn' && surface) return <TurnView job={job} surface={surface} />;
+  const handled = arranging || (station === 'Passes' && pass !== null && hasPlaces(pass, cut));
+  return (
+    <BoardPlan
+      job={job}
+      surface={surface}
+      mode={mode}
+      layout={layout}
+      width={width}
+      height={height}
+      section={sectionOn(screen)}
+      onSection={screen.setLine}
+      pointer={screen.pointer}
+      onPointer={screen.setPointer}
+      findings={screen.findings}
+      picked={screen.picked}
+      onPick={screen.pick}
+      marked={arranging ? missed : null}
+      hands={handled ? <Hands screen={screen} layout={layout} /> : undefined}
+    />
+  );
+}
+
+/** The section line: where it was put, or through the board's middle. */
+function sectionOn({ job, line }: OpenScreen) {
+  const { board } = job;
+  const on = line && Math.max(line.x0, line.x1) <= board.x && Math.max(line.y0, line.y1) <= board.y;
+  return on ? line : { x0: 0, y0: board.y / 2, x1: board.x, y1: board.y / 2 };
+}
+
+/** How the board is shown. */
+function Modes({ screen }: { screen: OpenScreen }) {
+  const { mode, setMode, surface } = screen;
+  return (
+    <fieldset className="join absolute top-2 right-2">
+      <legend className="sr-only">How the board is shown</legend>
+      {(['plan', 'turn', 'left over'] as const).map((m) => (
+        <button
+          key={m}
+          type="button"
+          aria-pressed={mode === m}
+          disabled={m === 'left over' && !surface?.deviation}
+          className={`btn join-item btn-sm ${mode === m ? 'btn-primary' : 'bg-base-100'}`}
+          onClick={() => setMode(m)}
+        >
+          {m}
+        </button>
+      ))}
+    </fieldset>
+  );
+}
+
+/** Board, depth strip, and below them the passes or the pattern drawer. */
+export function BoardArea({
+  screen,
+  room,
+  boardRef,
+  onPlace,
+}: {
+  screen: OpenScreen;
+  room: Room;
+  boardRef: Ref<HTMLDivElement>;
+  onPlace(p: PatternInfo): void;
+}) {
+  const { job, surface, arranging, look, plan, summary, station, pass, sound } = screen;
+  return (
+    <main className="flex min-w-0 flex-1 flex-col gap-2.5 p-3">
+      <div
+        className="relative min-h-0 flex-1 overflow-hidden rounded-xl border border-base-300 bg-[color-mix(in_oklab,var(--color-base-300)_45%,var(--color-base-200))]"
+        ref={boardRef}
+        data-coarse-ms={arranging && look.coarse ? (1000 * look.coarse.seconds).toFixed(2) : undefined}
+        data-sharp={arranging ? look.sharp !== null : undefined}
+      >
+        {sound ? (
+          <BoardPicture screen={screen} room={room} />
+        ) : (
+          <p role="alert" className="p-6 text-sm">
+            This board cannot be drawn: its size is out of all bounds. Set it on the board card.
+          </p>
+        )}
+        <Modes screen={screen} />
+        <SetupSwitch screen={screen} />
+        <Legend mode={screen.mode} surface={surface} />
+        <Progress
+          state={screen.state}
+          arranging={arranging}
+          sharp={look.sharp !== null}
+          proven={surface?.proven ?? false}
+        />
+      </div>
+      {room.width > 0 && sound && (
+        <DepthStrip
+          job={job}
+          surface={surface}
+          plan={surface?.proven ? (plan?.id ?? null) : null}
+          section={sectionOn(screen)}
+          layout={room.layout}
+          width={room.width}
+          height={STRIP}
+          pointer={screen.pointer}
+          onPointer={screen.setPointer}
+        />
+      )}
+      {arranging ? (
+        <PatternDrawer onPlace={onPlace} />
+      ) : (
+        <PassRibbon
+          job={job}
+          summary={summary}
+          selected={station === 'Passes' ? (pass?.id ?? '') : ''}
+          onSelect={(p) => {
+            screen.selectPass(p);
+            screen.setStation('Passes');
+          }}
+          onMove={(from, to) =>
+            screen.change((j) => {
+              const [p] = j.passes.splice(from, 1);
+              j.passes.splice(to, 0, p);
+            })
+          }
+        />
+      )}
+    </main>
+  );
+}

@@ -1,0 +1,71 @@
+'use client';
+import { Redo2, Undo2 } from 'lucide-react';
+import Link from 'next/link';
+import { setupsOf } from '@/core/doc/job';
+import { ThemeSwitch } from '../theme-switch';
+import { HeaderFacts } from './header-facts';
+import type { OpenScreen } from './use-screen';
+
+/** Name and facts of the job, undo and redo. */
+export function ScreenHeader({ screen }: { screen: OpenScreen }) {
+  const { state, job, plan, fresh, facts } = screen;
+  const steps = [
+    { label: 'Undo', keys: 'Ctrl Z', can: state.canUndo, go: state.undo, icon: <Undo2 size={16} /> },
+    { label: 'Redo', keys: 'Ctrl Shift Z', can: state.canRedo, go: state.redo, icon: <Redo2 size={16} /> },
+  ];
+  return (
+    <header className="flex min-h-14 items-center gap-5 border-b border-base-300 bg-base-100 px-4 py-1">
+      <Link href="/" className="slab text-xl whitespace-nowrap">
+        zealous <span className="text-primary">grain</span>
+      </Link>
+      <h1 className="slab min-w-0 flex-1 truncate text-lg" title={job.name}>
+        {job.name}
+      </h1>
+      <HeaderFacts job={job} plan={plan} fresh={fresh} facts={facts} />
+      <div className="flex">
+        {steps.map((s) => (
+          <button
+            key={s.label}
+            type="button"
+            className="btn btn-ghost btn-sm btn-square"
+            aria-label={s.label}
+            title={`${s.label} (${s.keys})`}
+            disabled={!s.can}
+            onClick={s.go}
+          >
+            {s.icon}
+          </button>
+        ))}
+        <ThemeSwitch />
+      </div>
+    </header>
+  );
+}
+
+/** Which setup is shown, where a job has more than one. */
+export function SetupSwitch({ screen }: { screen: OpenScreen }) {
+  const { job, showSetup } = screen;
+  const all = setupsOf(job.document);
+  if (all.length < 2) return null;
+  const boards = job.document.boards.length > 1;
+  return (
+    <fieldset className="join absolute bottom-2 left-2">
+      <legend className="sr-only">Which setup is shown</legend>
+      {all.map(({ board, setup }, i) => (
+        <button
+          key={setup.id}
+          type="button"
+          aria-pressed={setup.id === job.setup.id}
+          title={
+            setup.up === 'back' ? 'the board lies on its face, turned over left to right' : 'the board lies on its back'
+          }
+          className={`btn join-item btn-sm ${setup.id === job.setup.id ? 'btn-primary' : 'bg-base-100'}`}
+          onClick={() => showSetup(setup.id)}
+        >
+          {i + 1} {boards ? `${board.name}, ` : ''}
+          {setup.name}
+        </button>
+      ))}
+    </fieldset>
+  );
+}
