@@ -233,7 +233,7 @@ test('versions side by side: kept under a name, gone back to', async ({ page }) 
 
 test('out: 16-bit heights, a closed model and a picture for the customer', async ({ page }) => {
   // A cell of 0.6 mm keeps the model under a million triangles, so that its edges are counted.
-  await open(page, { ...plaque, cell: 0.6 });
+  await open(page, changed(plaque, { cell: 0.6 }));
   await pressBoard(page, -8, -4);
   await page.getByText('Out: models, heights, picture, whole job').click();
   const get = async (name: string) => {

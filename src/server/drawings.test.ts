@@ -18,7 +18,7 @@ let bracket: Job;
 beforeAll(async () => {
   shop = await openShop(folder);
   bracket = (await demoJobs())[4].job;
-});
+}, 60_000);
 afterAll(async () => {
   await shop.plans.close();
   await shop.db.destroy();

@@ -38,7 +38,7 @@ beforeAll(async () => {
     finish: ball,
     board: { x: 70, y: 60, thickness: 15 },
   });
-});
+}, 60_000);
 
 afterAll(async () => {
   await shop.plans.close();

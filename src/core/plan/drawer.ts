@@ -24,11 +24,11 @@ function same<T extends object>(a: T, b: T, but: (keyof T)[] = []): boolean {
   return plain(a) === plain(b);
 }
 
-function changed(what: string, name: string, edits: Edit[]): Found {
+function changed(what: string, name: string, path: (string | number)[], edits: Edit[]): Found {
   return {
     rule: 'figures-changed',
     severity: 'note',
-    subject: { bit: what === 'bit' ? name : undefined },
+    subject: { path },
     place: null,
     figures: { what, name },
     fixes: [{ id: 'take-figures', figures: {}, edits }],
@@ -43,17 +43,26 @@ export function drawerFindings(job: Job, drawer: Drawer): Finding[] {
   const out: Found[] = [];
   const machine = drawer.machines.find((m) => m.id === job.machine.id);
   if (machine && !same(machine, job.machine))
-    out.push(changed('machine', machine.name, [{ set: ['machine'], to: machine }]));
-  for (const c of job.cutters) {
+    out.push(changed('machine', machine.name, ['machine'], [{ set: ['machine'], to: machine }]));
+  for (const [i, c] of job.cutters.entries()) {
     const own = drawer.cutters.find((d) => d.id === c.id);
     // The number is the job's own, and wear goes on in the drawer.
     if (own && !same(own, c, ['number', 'runs']))
-      out.push(changed('bit', own.name, [{ set: ['cutters', { id: c.id }], to: { ...own, number: c.number } }]));
+      out.push(
+        changed(
+          'bit',
+          own.name,
+          ['cutters', i],
+          [{ set: ['cutters', { id: c.id }], to: { ...own, number: c.number } }],
+        ),
+      );
   }
-  for (const board of job.boards) {
+  for (const [i, board] of job.boards.entries()) {
     const own = drawer.materials.find((m) => m.id === board.material.id);
     if (own && !same(own, board.material))
-      out.push(changed('material', own.name, [{ set: inBoard({ board }, 'material'), to: own }]));
+      out.push(
+        changed('material', own.name, ['boards', i, 'material'], [{ set: inBoard({ board }, 'material'), to: own }]),
+      );
   }
   return identify(out, false);
 }

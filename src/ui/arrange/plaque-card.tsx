@@ -69,7 +69,7 @@ export function PlaqueCard({ id, job, revision, facts, library, change, onMissed
               key={kind}
               className={`btn btn-sm ${revision === null || shown.length === 0 ? 'btn-disabled' : ''}`}
               aria-disabled={revision === null || shown.length === 0}
-              href={`/api/jobs/${id}/export/${kind}`}
+              href={`/api/jobs/${id}/export/${kind}?setup=${encodeURIComponent(job.setup.id)}`}
               download
             >
               {name}

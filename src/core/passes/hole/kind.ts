@@ -1,4 +1,4 @@
-import { DRILLS, planningRadius } from '../../cutter/cutter';
+import { type Cutter, DRILLS, planningRadius } from '../../cutter/cutter';
 import { clean } from '../../units/round';
 import { bedFinding } from '../bed';
 import { aboutPass, type PassKind, type Proposing } from '../kind';
@@ -20,6 +20,9 @@ function ends({ board: { x, y } }: Pick<Proposing, 'board'>, diameter: number) {
       ];
 }
 
+/** The hole that a bit makes: its own width where it drills, wider where it must be milled. */
+const widthFor = (c: Cutter) => (c.maxPlungeDepth > 0 ? c.diameter : clean(1.5 * c.diameter));
+
 export const hole: PassKind<'hole'> = {
   kind: 'hole',
   name: 'holes',
@@ -40,7 +43,7 @@ export const hole: PassKind<'hole'> = {
       kind: 'hole',
       cutter: c.id,
       places: ends(view, c.diameter),
-      diameter: drilled ? c.diameter : clean(1.5 * c.diameter),
+      diameter: widthFor(c),
       depth: clean(Math.min(10, view.board.thickness / 2)),
       into: 0.5,
       peck: drilled ? Math.min(c.maxPlungeDepth, c.maxStepdown) : c.maxStepdown,
@@ -53,13 +56,11 @@ export const hole: PassKind<'hole'> = {
     const fits = Math.abs(pass.diameter - cutter.diameter) <= DRILLS;
     const figures = { width: cutter.diameter, hole: pass.diameter };
     if (cutter.diameter > pass.diameter + DRILLS)
-      return [passProblem(at, 'hole-narrow', 'diameter', figures, [setValue(at, 'diameter', cutter.diameter)])];
+      return [passProblem(at, 'hole-narrow', 'diameter', figures, [setValue(at, 'diameter', widthFor(cutter))])];
     if (cutter.shape === 'drill' && !fits)
       return [passProblem(at, 'hole-wide', 'diameter', figures, [setValue(at, 'diameter', cutter.diameter)])];
     if (fits && cutter.maxPlungeDepth === 0)
-      return [
-        passProblem(at, 'hole-plunge', 'diameter', figures, [setValue(at, 'diameter', clean(1.5 * cutter.diameter))]),
-      ];
+      return [passProblem(at, 'hole-plunge', 'diameter', figures, [setValue(at, 'diameter', widthFor(cutter))])];
     return [];
   },
   plan: async (ctx, pass, cutter) => ({ ...(await planHoles(ctx, pass, cutter)), facts: null }),

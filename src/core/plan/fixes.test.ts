@@ -1,0 +1,417 @@
+import { afterAll, describe, expect, test } from 'vitest';
+import { newShape } from '../arrange/new-layer';
+import type { Cutter } from '../cutter/cutter';
+import { HOBBY_MACHINE, materialNamed } from '../doc/defaults';
+import { applyEdits, withEdits } from '../doc/edits';
+import type { Job } from '../doc/job';
+import { type Layer, PLAIN_LAYER } from '../doc/layer';
+import type { PassKindName, PassOf } from '../doc/pass';
+import { PLAIN_TONE } from '../doc/tone';
+import type { Finding } from '../findings/finding';
+import { FIX_LABELS } from '../findings/texts/fixes';
+import { KNOWN_RULES, labelOf, textOf } from '../findings/texts/text-of';
+import { addPass } from '../passes/add-pass';
+import { joined } from '../proof/checks/joined';
+import type { SetupView } from '../setup/view';
+import type { LoadContent } from './compose-job';
+import { drawerFindings } from './drawer';
+import { drawerBit, plainSetup, planWhole } from './plan-test-kit';
+import { problems } from './problems';
+
+const BOARD = { x: 100, y: 76, thickness: 15, material: materialNamed('maple') };
+const tried = new Set<string>();
+const fired = new Set<string>();
+
+/** A panel of 50 x 30 x 4 on a board with room around it. */
+function plain(edit: (j: SetupView) => void = () => {}): SetupView {
+  const job = plainSetup({
+    name: 'Fix',
+    order: '',
+    machine: HOBBY_MACHINE,
+    rough: drawerBit('em6'),
+    finish: drawerBit('ball6'),
+    board: BOARD,
+  });
+  job.cell = 0.4;
+  job.layers = [shape('panel', 50, 30, 4)];
+  edit(job);
+  return job;
+}
+const shape = (id: string, x: number, y: number, rise: number, more: Partial<Layer> = {}): Layer => ({
+  ...newShape(id, id, { kind: 'rounded', radius: 3 }, { kind: 'flat' }, BOARD),
+  size: { x, y },
+  centre: { x: 50, y: 38 },
+  rise,
+  ...more,
+});
+/** The panel with sloping sides, which are roughed in steps. */
+const bevelled = (edit: (j: SetupView) => void) =>
+  plain((j) => {
+    const relief = { kind: 'bevel', width: 2, band: false } as const;
+    j.layers[0].source = { kind: 'shape', outline: { kind: 'rounded', radius: 3 }, edge: { kind: 'plain' }, relief };
+    edit(j);
+  });
+/** A job with one more pass, changed. */
+function withPass<K extends PassKindName>(
+  kind: K,
+  bit: Cutter,
+  change: (p: PassOf<K>, j: SetupView) => void = () => {},
+) {
+  return plain((j) => {
+    applyEdits(j.document, addPass(j, kind, bit));
+    change(j.passes.find((p) => p.kind === kind) as PassOf<K>, j);
+  });
+}
+const em6 = () => drawerBit('em6');
+const vee = (angle: number, more: Partial<Layer> = {}) =>
+  shape('groove', 20, 3, 1.2, {
+    join: 'carve',
+    source: { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: { kind: 'vee', angle } },
+    ...more,
+  });
+
+/** Stands in for files: a mesh of a box, an image of a slope in few levels. */
+const files: LoadContent = async (l) => {
+  const facts = { depth: 8, step: l.source.kind === 'image' ? 0.1 : 0, missing: [] };
+  if (l.source.kind === 'image') {
+    const values = Float32Array.from({ length: 400 }, (_, k) => Math.round((k % 20) / 2) / 10 + 0.05);
+    return { content: { image: { width: 20, height: 20, values, depth: 8 } as never }, facts };
+  }
+  return { content: l.source.kind === 'mesh' ? { mesh: { triangles: BOX } as never } : {}, facts };
+};
+/** A box of 10 x 10 x 4 as triangles. */
+const BOX = (() => {
+  const [x, y, z] = [10, 10, 4];
+  const quad = (a: number[], b: number[], c: number[], d: number[]) => [a, b, c, a, c, d].flat();
+  return Float32Array.from([
+    ...quad([0, 0, 0], [0, y, 0], [x, y, 0], [x, 0, 0]),
+    ...quad([0, 0, z], [x, 0, z], [x, y, z], [0, y, z]),
+    ...quad([0, 0, 0], [x, 0, 0], [x, 0, z], [0, 0, z]),
+    ...quad([0, y, 0], [0, y, z], [x, y, z], [x, y, 0]),
+    ...quad([0, 0, 0], [0, 0, z], [0, y, z], [0, y, 0]),
+    ...quad([x, 0, 0], [x, y, 0], [x, y, z], [x, 0, z]),
+  ]);
+})();
+const file = { file: 'a.stl', hash: '0'.repeat(64) };
+
+/** All that is said of a document: what stops planning, else what planning finds. */
+async function saidOf(job: Job): Promise<Finding[]> {
+  const wrong = problems(job);
+  if (wrong.some((f) => f.stops)) return wrong;
+  return (await planWhole(job, files)).summary.findings;
+}
+const errors = (list: Finding[]) => list.filter((f) => f.severity === 'error').map((f) => f.rule);
+
+/** Every way in which a rule with fixes comes about. */
+const SCENES: [string, () => SetupView][] = [
+  // What stands in the document.
+  ['value', () => plain((j) => Object.assign(j.passes[0], { rampAngle: 60 }))],
+  ['id-twice', () => plain((j) => j.layers.push(shape('panel', 10, 10, 1)))],
+  ['layer-missing', () => plain((j) => (j.layers[0].mask = { kind: 'layer', layer: 'gone', grow: 0, outside: false }))],
+  ['layer-missing', () => withPass('cutout', em6(), (p) => (p.outline.of = ['gone']))],
+  [
+    'layer-missing',
+    () =>
+      plain((j) =>
+        j.gaps.push({ id: 'g', axis: 'x', of: 'panel', ofSide: 'low', from: 'gone', fromSide: 'low', distance: 3 }),
+      ),
+  ],
+  ['one-file', () => plain((j) => (j.output.oneFile = true))],
+  ['bit-missing', () => plain((j) => (j.passes[0].cutter = 'gone'))],
+  ['bit-unsuited', () => withPass('cutout', em6(), (p) => (p.cutter = 'ball6'))],
+  [
+    'bit-wide',
+    () =>
+      plain((j) => {
+        j.cutters.push({ ...em6(), id: 'huge', number: 9, diameter: 120, shankDiameter: 12 });
+        Object.assign(j.passes[0], { cutter: 'huge', stepover: 40 });
+      }),
+  ],
+  ['order', () => plain((j) => j.passes.reverse())],
+  ['stepover-wide', () => plain((j) => Object.assign(j.passes[0], { stepover: 5 }))],
+  ['stepover-fine', () => plain((j) => Object.assign(j.passes[0], { stepover: 0.001 }))],
+  [
+    'stepdown-thin',
+    () =>
+      withPass('cutout', em6(), (p, j) => {
+        p.stepdown = 0.001;
+        j.passes = [p];
+      }),
+  ],
+  ['skim-finished-face', () => withPass('skim', em6(), (_, j) => (j.board.face = 'painted'))],
+  ['skim-uneven', () => withPass('skim', em6(), (p) => (p.points[0].thickness = 21))],
+  ['hole-narrow', () => withPass('hole', em6(), (p) => (p.diameter = 5))],
+  ['hole-wide', () => withPass('hole', drawerBit('drill6'), (p) => (p.diameter = 8))],
+  ['hole-plunge', () => withPass('hole', em6(), (p) => (p.diameter = 6.35))],
+  ['tab-places', () => withPass('cutout', em6(), (p) => (p.tabs.at = [{ x: 1, y: 1 }]))],
+  ['floor-over-tabs', () => withPass('cutout', em6(), (p) => (p.floor = 9))],
+  // What planning finds before anything is cut.
+  ['thickness', () => plain((j) => (j.layers[0].rise = 16))],
+  [
+    'thickness',
+    () =>
+      plain((j) => {
+        j.layers[0].rise = 6;
+        j.seat.skin = 10;
+      }),
+  ],
+  ['layer-outside', () => plain((j) => (j.layers[0].centre = { x: 10, y: 38 }))],
+  ['layer-outside', () => plain((j) => (j.layers[0].size = { x: 120, y: 60 }))],
+  ['nothing-to-cut', () => plain((j) => (j.layers[0].centre = { x: 300, y: 38 }))],
+  ['nothing-to-cut', () => plain((j) => (j.layers[0].hidden = true))],
+  ['clipped', () => plain((j) => j.layers.push(shape('dig', 20, 10, 5, { join: 'carve' })))],
+  ['clipped', () => plain((j) => (j.seat = { mode: 'sunk', skin: 0, drop: 2, press: null }))],
+  [
+    'base-lost',
+    () =>
+      plain((j) => {
+        const source = { kind: 'mesh', ...file, unit: 'mm', turns: [0, 0, 0], flip: false, base: 0.3 } as const;
+        j.layers = [
+          {
+            ...PLAIN_LAYER,
+            id: 'box',
+            name: 'box',
+            source: { ...source, turns: [0, 0, 0] },
+            size: { x: 30, y: 30 },
+            rise: 3,
+            centre: { x: 50, y: 38 },
+          },
+        ];
+      }),
+  ],
+  [
+    'image-steps',
+    () =>
+      plain((j) => {
+        const source = { kind: 'image', ...file, blackIsGround: false, tone: PLAIN_TONE } as const;
+        j.layers = [
+          { ...PLAIN_LAYER, id: 'img', name: 'img', source, size: { x: 30, y: 30 }, rise: 3, centre: { x: 50, y: 38 } },
+        ];
+      }),
+  ],
+  [
+    'groove-not-carved',
+    () =>
+      plain((j) => {
+        j.layers.push(vee(60, { join: 'stack' }));
+        applyEdits(j.document, addPass(j, 'letter', drawerBit('v60')));
+      }),
+  ],
+  [
+    'groove-uncut',
+    () =>
+      plain((j) => {
+        j.layers.push(vee(60));
+        j.cutters.push(drawerBit('v60'));
+      }),
+  ],
+  [
+    'groove-uncut',
+    () =>
+      plain((j) => {
+        j.layers.push(vee(90));
+        applyEdits(j.document, addPass(j, 'letter', drawerBit('v60')));
+      }),
+  ],
+  ['feed', () => plain((j) => (j.cutters[0].feed = 9000))],
+  ['trench-narrow', () => plain((j) => Object.assign(j.passes[0], { area: { kind: 'relief', trench: 5 } }))],
+  ['trench-room', () => plain((j) => (j.layers[0].size = { x: 94, y: 40 }))],
+  [
+    'skim-thin',
+    () =>
+      withPass(
+        'skim',
+        em6(),
+        (p) =>
+          (p.points = [
+            { x: 10, y: 10, thickness: 14 },
+            { x: 60, y: 10, thickness: 15.5 },
+          ]),
+      ),
+  ],
+  ['skim-nothing', () => withPass('skim', em6(), (p) => (p.points[0].thickness = 15))],
+  [
+    'no-spoilboard',
+    () =>
+      withPass('hole', drawerBit('drill6'), (p, j) => {
+        p.depth = null;
+        j.setup.spoilboard = null;
+      }),
+  ],
+  ['no-spoilboard', () => withPass('cutout', em6(), (_, j) => (j.setup.spoilboard = null))],
+  [
+    'cutout-no-line',
+    () =>
+      withPass('cutout', em6(), (p, j) => {
+        j.layers.push(shape('slit', 4, 4, 1, { join: 'carve' }));
+        Object.assign(p, { side: 'inside', outline: { ...p.outline, of: ['slit'] } });
+      }),
+  ],
+  ['tab-plunge', () => withPass('cutout', em6(), (p) => (p.tabs.sloped = false))],
+  [
+    'corner',
+    () =>
+      withPass('cutout', em6(), (p, j) => {
+        j.cutters.push({
+          ...drawerBit('em3'),
+          diameter: 2,
+          shankDiameter: 2,
+          fluteLength: 25,
+          stickOut: 40,
+          maxStepdown: 2,
+        });
+        j.layers.push(shape('notch', 4, 8, 9, { centre: { x: 50, y: 25 }, join: 'carve' }));
+        p.outline = { ...p.outline, of: ['panel'], less: ['notch'] };
+      }),
+  ],
+  // What the proof finds in the written programs.
+  ['stepdown', () => bevelled((j) => (j.cutters[0].maxStepdown = 1))],
+  [
+    'stepdown',
+    () =>
+      bevelled((j) => {
+        j.layers[0].rise = 9;
+        j.passes.shift();
+      }),
+  ],
+  ['beyond-board', () => plain((j) => (j.layers[0].size = { x: 99, y: 40 }))],
+  ['outside-machine', () => plain((j) => (j.setup.place.x = 560))],
+  ['z-travel', () => plain((j) => (j.setup.heights.everything = 60))],
+  [
+    'z-travel',
+    () =>
+      plain((j) => {
+        j.machine = { ...j.machine, bedToNose: 60 };
+        j.cutters[0].stickOut = 40;
+      }),
+  ],
+  ['z-travel', () => plain((j) => (j.machine = { ...j.machine, bedToNose: 140, zTravel: 80 }))],
+  [
+    'reach',
+    () =>
+      plain((j) => {
+        j.layers[0].rise = 10;
+        j.cutters[0] = { ...j.cutters[0], stickOut: 7, fluteLength: 6.5 };
+      }),
+  ],
+  [
+    'reach',
+    () =>
+      plain((j) => {
+        j.layers[0].rise = 10;
+        j.cutters.push({ ...j.cutters[0], id: 'long', number: 7, name: 'long end mill' });
+        j.cutters[0] = { ...j.cutters[0], fluteLength: 5 };
+      }),
+  ],
+  ['floor', () => plain((j) => (j.layers[0].rise = 14))],
+  [
+    'floor',
+    () =>
+      plain((j) => {
+        j.layers[0].rise = 6;
+        j.seat.skin = 8;
+      }),
+  ],
+  ['no-tabs', () => withPass('cutout', em6(), (p) => (p.tabs.count = 0))],
+  ['tab-holds', () => withPass('cutout', em6(), (p) => Object.assign(p.tabs, { count: 1, thickness: 0.4, at: null }))],
+  [
+    'tab-holds',
+    () =>
+      withPass('cutout', em6(), (p, j) => {
+        // At the board's own edge, where no frame goes on.
+        j.layers[0] = { ...j.layers[0], size: { x: 70, y: 40 }, centre: { x: 60, y: 38 } };
+        Object.assign(p.tabs, { count: 1, at: [{ x: 96, y: 38 }] });
+        p.outline.grow = 3;
+      }),
+  ],
+  ['spindle-speed', () => plain((j) => (j.cutters[0].rpm = 30000))],
+  [
+    'gouge',
+    () =>
+      plain((j) => {
+        j.cell = 0.9;
+        j.layers[0] = shape('dome', 40, 30, 6, {
+          source: { kind: 'shape', outline: { kind: 'oval' }, edge: { kind: 'plain' }, relief: { kind: 'dome' } },
+        });
+      }),
+  ],
+];
+
+describe('every fix mends what it is offered for', () => {
+  test.each(SCENES.map(([rule, make], i) => [`${rule} (${i + 1})`, rule, make] as const))(
+    '%s',
+    async (_, rule, make) => {
+      const { document } = make();
+      const before = await saidOf(document);
+      const found = before.filter((f) => f.rule === rule && f.fixes.length > 0);
+      expect(before.map((f) => f.rule)).toContain(rule);
+      expect(
+        found.length,
+        `${rule} has no fix: ${JSON.stringify(before.filter((f) => f.rule === rule))}`,
+      ).toBeGreaterThan(0);
+      fired.add(rule);
+      const [f] = found;
+      expect(textOf(f).message).not.toContain('undefined');
+      for (const fix of f.fixes) {
+        tried.add(fix.id);
+        expect(labelOf(fix)).not.toContain('undefined');
+        const after = await saidOf(withEdits(document, fix.edits));
+        expect(
+          after.map((g) => g.id),
+          `after ${fix.id}`,
+        ).not.toContain(f.id);
+        const fresh = errors(after).filter((r) => !errors(before).includes(r));
+        expect(
+          fresh,
+          `new errors after ${fix.id}: ${JSON.stringify(after.filter((g) => fresh.includes(g.rule)))}`,
+        ).toEqual([]);
+      }
+    },
+    60_000,
+  );
+
+  test('a piece that is still joined is cut deeper', () => {
+    const view = withPass('cutout', em6());
+    const cutouts = [{ pass: 'cutout', joined: { x: 1, y: 2 }, tabs: [] }];
+    const [f] = joined.cut!({ view, cutouts } as never);
+    expect(f).toMatchObject({ rule: 'joined', severity: 'error', place: { x: 1, y: 2 } });
+    const pass = withEdits(view.document, f.fixes![0].edits).boards[0].setups[0].passes.find(
+      (p) => p.kind === 'cutout',
+    );
+    expect(pass).toMatchObject({ into: 1 });
+    expect(joined.cut!({ view, cutouts: [{ ...cutouts[0], joined: null }] } as never)).toEqual([]);
+    tried.add('cut-deeper');
+    fired.add('joined');
+  });
+
+  test('figures that the shop has changed are taken, and only when asked for', () => {
+    const view = plain();
+    const shop = {
+      machines: [HOBBY_MACHINE],
+      cutters: [em6(), drawerBit('ball6')],
+      materials: [materialNamed('maple')],
+    };
+    expect(drawerFindings(view.document, shop)).toEqual([]);
+    const newer = structuredClone(shop);
+    newer.cutters[0].feed = 2222;
+    newer.cutters[0].number = 44;
+    newer.machines[0].zTravel = 99;
+    newer.materials[0].stepdown = 0.33;
+    const found = drawerFindings(view.document, newer);
+    expect(found.map((f) => f.figures.what).sort()).toEqual(['bit', 'machine', 'material']);
+    for (const f of found) {
+      const taken = withEdits(view.document, f.fixes[0].edits);
+      expect(drawerFindings(taken, newer).map((g) => g.id)).not.toContain(f.id);
+      // The number is the job's own.
+      expect(taken.cutters.map((c) => c.number)).toEqual(view.cutters.map((c) => c.number));
+    }
+    tried.add('take-figures');
+    fired.add('figures-changed');
+  });
+
+  afterAll(() => {
+    // Nothing that can be offered goes untried.
+    expect(Object.keys(FIX_LABELS).filter((id) => !tried.has(id))).toEqual([]);
+    expect([...fired].filter((rule) => !KNOWN_RULES.includes(rule))).toEqual([]);
+  });
+});

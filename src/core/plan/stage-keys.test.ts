@@ -1,0 +1,190 @@
+import { createHash } from 'node:crypto';
+import { expect, test } from 'vitest';
+import { newShape } from '../arrange/new-layer';
+import { HOBBY_MACHINE, materialNamed } from '../doc/defaults';
+import { applyEdits } from '../doc/edits';
+import { type Job, jobSchema } from '../doc/job';
+import { WHOLE_PIECE } from '../doc/outline-ref';
+import { localHost } from '../kernels/host';
+import { addPass } from '../passes/add-pass';
+import { setupView } from '../setup/view';
+import { planJob } from './pipeline';
+import { drawerBit, plainSetup, shapesOnly } from './plan-test-kit';
+import { problems } from './problems';
+import { addSetup } from './setups';
+import type { RunStage, StageResult } from './stage';
+import type { Plan } from './summary';
+
+const BOARD = { x: 44, y: 34, thickness: 9, material: materialNamed('maple') };
+
+/** A small board with every kind of pass, both faces, a mask by another layer, a seat that presses, and an outline as an area. */
+function rich(): Job {
+  const job = plainSetup({
+    name: 'Keys',
+    order: 'K-1',
+    machine: HOBBY_MACHINE,
+    rough: drawerBit('em3'),
+    finish: drawerBit('ball3'),
+    board: BOARD,
+  });
+  job.cell = 1;
+  const shape = (id: string, x: number, y: number, rise: number) => ({
+    ...newShape(id, id, { kind: 'rounded', radius: 2 }, { kind: 'bevel', width: 1, band: false }, BOARD),
+    size: { x, y },
+    centre: { x: 22, y: 17 },
+    rise,
+  });
+  job.layers = [
+    shape('plate', 24, 16, 2.5),
+    { ...shape('boss', 8, 8, 1), lift: 0.2, copies: { kind: 'rows', columns: 2, rows: 1, dx: 10, dy: 3 } },
+    {
+      ...shape('masked', 20, 4, 0.8),
+      join: 'highest',
+      lift: 1.2,
+      thin: 0.6,
+      slope: { x: 1, y: 0 },
+      mask: { kind: 'layer', layer: 'boss', grow: 0.5, outside: true },
+    },
+    { ...shape('soft', 6, 6, 1), centre: { x: 14, y: 17 }, join: 'blend', amount: 0.7 },
+    {
+      ...shape('vee', 5, 2, 0.7),
+      centre: { x: 30, y: 13 },
+      join: 'carve',
+      source: {
+        kind: 'shape',
+        outline: { kind: 'rectangle' },
+        edge: { kind: 'plain' },
+        relief: { kind: 'vee', angle: 60 },
+      },
+    },
+  ];
+  job.gaps = [{ id: 'gap', axis: 'x', of: 'boss', ofSide: 'low', from: 'plate', fromSide: 'low', distance: 3 }];
+  job.seat.press = { above: 2, factor: 0.9 };
+  for (const [kind, id] of [
+    ['flat', 'em3'],
+    ['letter', 'v60'],
+    ['hole', 'drill6'],
+    ['cutout', 'em3'],
+  ] as const)
+    applyEdits(job.document, addPass(job, kind, drawerBit(id)));
+  const hole = job.passes.find((p) => p.kind === 'hole')!;
+  Object.assign(hole, { places: [{ x: 40, y: 30 }], depth: 3 });
+  const finish = job.passes.find((p) => p.kind === 'finish')!;
+  Object.assign(finish, {
+    stepover: 0.8,
+    area: { kind: 'outline', outline: { ...WHOLE_PIECE, of: ['plate'], less: ['soft'], grow: 1 } },
+  });
+  const { id, edits } = addSetup(job, 'back');
+  applyEdits(job.document, edits);
+  const back = setupView(job.document, id);
+  applyEdits(job.document, addPass(back, 'skim', drawerBit('em6')));
+  job.document.boards[0].setups.reverse();
+  return job.document;
+}
+
+const keyOf = (name: string, input: unknown) =>
+  createHash('sha256')
+    .update(`${name}\0${JSON.stringify(input)}`)
+    .digest('hex');
+
+/** Plans through a store of stages; null stores nothing, so that all is worked out anew. */
+function plan(job: Job, store: Map<string, StageResult> | null): Promise<Plan> {
+  const stage: RunStage = async (name, input, run) => {
+    const key = keyOf(name, input);
+    const result = (store?.get(key) as Awaited<ReturnType<typeof run>> | undefined) ?? (await run());
+    store?.set(key, result);
+    return { key, result };
+  };
+  return planJob(job, shapesOnly, { host: localHost, progress() {}, stage });
+}
+
+/** All that a plan says and shows, as one sum. */
+function sumOf(p: Plan): string {
+  const h = createHash('sha256').update(JSON.stringify(p.summary));
+  for (const s of p.surfaces)
+    for (const a of [s.target.data, s.mask, s.cut.data, s.rough?.data ?? new Uint8Array(0), s.deviation])
+      h.update(new Uint8Array(a.buffer, a.byteOffset, a.byteLength));
+  return h.digest('hex');
+}
+
+/** Every figure, switch and word of a document, with its path. */
+function leaves(node: unknown, path: (string | number)[] = []): (string | number)[][] {
+  if (typeof node !== 'object' || node === null) return [path];
+  return Object.entries(node).flatMap(([k, v]) => leaves(v, [...path, Array.isArray(node) ? Number(k) : k]));
+}
+
+/** Other words that fields of the document may hold. */
+const WORDS: Record<string, string> = {
+  rings: 'raster',
+  raised: 'sunk',
+  stack: 'highest',
+  highest: 'stack',
+  carve: 'stack',
+  blend: 'stack',
+  outside: 'on',
+  machined: 'top',
+  mm: 'in',
+  face: 'face',
+  'along-x': 'along-y',
+  'lower-left': 'centre',
+  top: 'bed',
+  bare: 'painted',
+  round: 'sharp',
+  low: 'high',
+  x: 'y',
+  up: 'down',
+  usual: 'heavy',
+  weak: 'heavy',
+  none: 'along-x',
+  boss: 'soft',
+  plate: 'soft',
+  soft: 'plate',
+};
+
+/** The document with one leaf changed; null where there is no other value that can be planned. */
+function changedAt(job: Job, path: (string | number)[]): Job | null {
+  const copy = structuredClone(job);
+  const holder = path
+    .slice(0, -1)
+    .reduce((n: unknown, k) => (n as Record<string | number, unknown>)[k], copy) as Record<string | number, unknown>;
+  const last = path[path.length - 1];
+  const was = holder[last];
+  if (typeof was === 'number')
+    holder[last] = Number.isInteger(was) && was > 2 ? was + 1 : was === 0 ? 0.25 : was * 1.05;
+  else if (typeof was === 'boolean') holder[last] = !was;
+  else if (typeof was === 'string') holder[last] = WORDS[was] ?? `${was}2`;
+  else return null;
+  const read = jobSchema.safeParse(copy);
+  if (!read.success || problems(read.data).some((f) => f.stops)) return null;
+  return read.data;
+}
+
+test('stage keys are complete: any field changed and planned through a store gives what a fresh plan gives', async () => {
+  // As it is read, so that what is not changed has the very same keys.
+  const job = jobSchema.parse(rich());
+  expect(problems(job).filter((f) => f.stops)).toEqual([]);
+  const store = new Map<string, StageResult>();
+  const base = await plan(job, store);
+  expect(new Set(base.summary.setups.flatMap((s) => s.passes.map((p) => p.kind))).size).toBe(7);
+  const stale: string[] = [];
+  let taken = 0;
+  let tried = 0;
+  let different = 0;
+  for (const path of leaves(job)) {
+    const other = changedAt(job, path);
+    if (!other) continue;
+    tried++;
+    const fresh = sumOf(await plan(other, null));
+    if (fresh !== sumOf(base)) different++;
+    const kept = new Map(store);
+    const again = await plan(other, kept).then(sumOf, (e) => String(e));
+    if (again !== fresh) stale.push(path.join('.'));
+    if (kept.size < 2 * store.size) taken++;
+  }
+  expect(stale).toEqual([]);
+  // Most fields were tried, and many of them matter.
+  expect(tried).toBeGreaterThan(200);
+  expect(different).toBeGreaterThan(120);
+  // And stored results were taken for nearly all of them.
+  expect(taken).toBeGreaterThan(0.9 * tried);
+}, 600_000);
