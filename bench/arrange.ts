@@ -52,15 +52,17 @@ export async function twentyLayers() {
   }
   layers.push(
     newShape(
-      'rope',
-      'Rope',
+      { id: 'rope', name: 'Rope' },
       { kind: 'rounded', radius: 20 },
       { kind: 'rope', width: 5, pitch: 6, band: true },
       job.board,
-      0.86,
+      { share: 0.86 },
     ),
   );
-  layers.push({ ...newShape('dome', 'Dome', { kind: 'oval' }, { kind: 'dome' }, job.board, 0.12), thin: 3 });
+  layers.push({
+    ...newShape({ id: 'dome', name: 'Dome' }, { kind: 'oval' }, { kind: 'dome' }, job.board, { share: 0.12 }),
+    thin: 3,
+  });
   job.layers = layers;
   return { job, files };
 }

@@ -42,6 +42,37 @@ function grayOf(data: Uint8Array | Uint16Array | Float32Array, n: number, channe
   return out;
 }
 
+/** How the samples of a decoded picture lie in memory. */
+interface Samples {
+  n: number;
+  channels: number;
+  float: boolean;
+  deep: boolean;
+}
+
+/** Samples of a decoded picture as heights of 0 to 1; floating-point ones are brought to their own range. */
+function valuesOf(data: Buffer, { n, channels, float, deep }: Samples, notes: string[]): Float32Array {
+  if (!float) {
+    const view = deep ? new Uint16Array(data.buffer, data.byteOffset, n * channels) : data;
+    return grayOf(view, n, channels, deep ? 65535 : 255);
+  }
+  const f = new Float32Array(data.buffer, data.byteOffset, n * channels);
+  const values = new Float32Array(n);
+  let [low, high] = [Infinity, -Infinity];
+  for (let i = 0; i < n; i++) {
+    const v = f[i * channels];
+    if (!Number.isFinite(v)) continue;
+    low = Math.min(low, v);
+    high = Math.max(high, v);
+  }
+  for (let i = 0; i < n; i++) {
+    const v = f[i * channels];
+    values[i] = Number.isFinite(v) && high > low ? (v - low) / (high - low) : 0;
+  }
+  notes.push(`its floating-point heights run from ${low} to ${high}; brought to black and white`);
+  return values;
+}
+
 /**
  * Decodes a picture of any common kind into heights, turned by its EXIF orientation and averaged down to WORK_PIXELS on its
  * longer side when it is larger.
@@ -79,28 +110,7 @@ async function readPicture(bytes: Uint8Array, file: string): Promise<Source> {
     const { data, info } = await work
       .raw({ depth: float ? 'float' : deep ? 'ushort' : 'uchar' })
       .toBuffer({ resolveWithObject: true });
-    const n = info.width * info.height;
-    const channels = info.channels;
-    let values: Float32Array;
-    if (float) {
-      const f = new Float32Array(data.buffer, data.byteOffset, n * channels);
-      values = new Float32Array(n);
-      let [low, high] = [Infinity, -Infinity];
-      for (let i = 0; i < n; i++) {
-        const v = f[i * channels];
-        if (!Number.isFinite(v)) continue;
-        low = Math.min(low, v);
-        high = Math.max(high, v);
-      }
-      for (let i = 0; i < n; i++) {
-        const v = f[i * channels];
-        values[i] = Number.isFinite(v) && high > low ? (v - low) / (high - low) : 0;
-      }
-      notes.push(`its floating-point heights run from ${low} to ${high}; brought to black and white`);
-    } else {
-      const view = deep ? new Uint16Array(data.buffer, data.byteOffset, n * channels) : data;
-      values = grayOf(view, n, channels, deep ? 65535 : 255);
-    }
+    const values = valuesOf(data, { n: info.width * info.height, channels: info.channels, float, deep }, notes);
     image = { width: info.width, height: info.height, values, depth: deep ? 16 : 8 };
   } catch (e) {
     if (e instanceof SourceError) throw e;

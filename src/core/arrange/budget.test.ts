@@ -23,7 +23,7 @@ import { solidOf, thinSurface } from './solid';
 const board = { x: 120, y: 80 };
 const raised: Seat = { mode: 'raised', skin: 0.5, drop: 0, press: null };
 const dome = (id: string, more: Partial<Layer> = {}): Layer => ({
-  ...newShape(id, id, { kind: 'oval' }, { kind: 'dome' }, board, 0.4),
+  ...newShape({ id: id, name: id }, { kind: 'oval' }, { kind: 'dome' }, board, { share: 0.4 }),
   ...more,
 });
 
@@ -158,7 +158,7 @@ test('the model is closed, each edge shared by two triangles, and holds the inte
 
 test('the model of a composite is closed, and its volume is that of the shape in closed form', () => {
   const s = surfaceOf(
-    [{ ...newShape('p', 'p', { kind: 'oval' }, { kind: 'flat' }, board, 0.8), rise: 5 }],
+    [{ ...newShape({ id: 'p', name: 'p' }, { kind: 'oval' }, { kind: 'flat' }, board, { share: 0.8 }), rise: 5 }],
     raised,
     0.5,
   );
@@ -207,10 +207,13 @@ test('a ball reaches grooves as round as itself and rounder, and fills finer one
 });
 
 test('new layers lie in the middle; copies, mirrors, sizes and split lines keep what they should', () => {
-  const panel = newShape('p', 'Panel', { kind: 'rounded', radius: 8 }, { kind: 'flat' }, board);
+  const panel = newShape({ id: 'p', name: 'Panel' }, { kind: 'rounded', radius: 8 }, { kind: 'flat' }, board);
   expect(panel.centre).toEqual({ x: 60, y: 40 });
   expect(panel.size).toEqual({ x: 96, y: 64 });
-  expect(newShape('c', 'C', { kind: 'circle' }, { kind: 'flat' }, board, 0.5).size).toEqual({ x: 40, y: 40 });
+  expect(newShape({ id: 'c', name: 'C' }, { kind: 'circle' }, { kind: 'flat' }, board, { share: 0.5 }).size).toEqual({
+    x: 40,
+    y: 40,
+  });
   const copy = duplicateLayer(panel, 'q');
   expect(copy).toMatchObject({ id: 'q', name: 'Panel copy', centre: { x: 65, y: 35 } });
   copy.size.x = 1;
@@ -230,7 +233,9 @@ test('new layers lie in the middle; copies, mirrors, sizes and split lines keep 
 test('a mirrored copy is the mirror image of what it copies, cell by cell', () => {
   const grid = boardGrid(board.x, board.y, 1);
   const lopsided: Layer = {
-    ...newShape('a', 'a', { kind: 'path', d: 'M 0 0 H 30 L 10 40 Z' }, { kind: 'dome' }, board, 0.3),
+    ...newShape({ id: 'a', name: 'a' }, { kind: 'path', d: 'M 0 0 H 30 L 10 40 Z' }, { kind: 'dome' }, board, {
+      share: 0.3,
+    }),
     turn: 20,
     rise: 6,
     slope: { x: 3, y: -2 },

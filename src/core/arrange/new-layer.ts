@@ -5,15 +5,13 @@ import type { Words } from '../doc/words';
 import type { Edge, Outline } from '../outline/shapes';
 import { clean } from '../units/round';
 
-/** A shape in the middle of the board. @param share how much of the board's sides it takes */
+/** A shape in the middle of the board. @param more how much of the board's sides it takes, and how its edge is worked */
 export function newShape(
-  id: string,
-  name: string,
+  { id, name }: Pick<Layer, 'id' | 'name'>,
   outline: Outline,
   relief: ReliefOf,
   board: { x: number; y: number },
-  share = 0.8,
-  edge: Edge = { kind: 'plain' },
+  { share = 0.8, edge = { kind: 'plain' } }: { share?: number; edge?: Edge } = {},
 ): Layer {
   const side = Math.min(board.x, board.y) * share;
   const round = outline.kind === 'circle' || outline.kind === 'scalloped';

@@ -13,8 +13,11 @@ import { middleLines, traceOutlines } from './trace';
 
 const grid = boardGrid(120, 80, 0.2);
 const area = (p: Polygon) => p.reduce((s, r) => s + ringArea(r), 0);
-const shown = (change: Partial<Layer>, outline: Parameters<typeof newShape>[2] = { kind: 'rectangle' }): Shown => {
-  const layer = { ...newShape('a', 'a', outline, { kind: 'flat' }, { x: 120, y: 80 }), ...change } as Layer;
+const shown = (change: Partial<Layer>, outline: Parameters<typeof newShape>[1] = { kind: 'rectangle' }): Shown => {
+  const layer = {
+    ...newShape({ id: 'a', name: 'a' }, outline, { kind: 'flat' }, { x: 120, y: 80 }),
+    ...change,
+  } as Layer;
   return { layer, content: {}, rendered: renderLayer(layer, {}, grid) };
 };
 const box = shown({ id: 'box', size: { x: 60, y: 40 }, centre: { x: 60, y: 40 } });

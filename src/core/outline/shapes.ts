@@ -82,7 +82,15 @@ function ovalRing(rx: number, ry: number): Ring {
   return out;
 }
 
-function arcPoints(out: number[], cx: number, cy: number, rx: number, ry: number, from: number, to: number): void {
+/** An ellipse's middle and radii. */
+interface Ellipse {
+  cx: number;
+  cy: number;
+  rx: number;
+  ry: number;
+}
+
+function arcPoints(out: number[], { cx, cy, rx, ry }: Ellipse, from: number, to: number): void {
   const r = Math.max(rx, ry);
   const n = Math.max(
     2,
@@ -99,10 +107,10 @@ function roundedRing(x: number, y: number, radius: number): Ring {
   const [a, b] = [x / 2 - r, y / 2 - r];
   const out: number[] = [];
   const q = Math.PI / 2;
-  arcPoints(out, a, b, r, r, 0, q);
-  arcPoints(out, -a, b, r, r, q, 2 * q);
-  arcPoints(out, -a, -b, r, r, 2 * q, 3 * q);
-  arcPoints(out, a, -b, r, r, 3 * q, 4 * q);
+  arcPoints(out, { cx: a, cy: b, rx: r, ry: r }, 0, q);
+  arcPoints(out, { cx: -a, cy: b, rx: r, ry: r }, q, 2 * q);
+  arcPoints(out, { cx: -a, cy: -b, rx: r, ry: r }, 2 * q, 3 * q);
+  arcPoints(out, { cx: a, cy: -b, rx: r, ry: r }, 3 * q, 4 * q);
   return Float64Array.from(out);
 }
 
@@ -110,7 +118,7 @@ function roundedRing(x: number, y: number, radius: number): Ring {
 function archRing(x: number, y: number): Ring {
   const rise = Math.min(x / 2, y);
   const out = [-x / 2, -y / 2, x / 2, -y / 2];
-  arcPoints(out, 0, y / 2 - rise, x / 2, rise, 0, Math.PI);
+  arcPoints(out, { cx: 0, cy: y / 2 - rise, rx: x / 2, ry: rise }, 0, Math.PI);
   return Float64Array.from(out);
 }
 

@@ -24,13 +24,17 @@ function domes(): SetupView {
     board,
   });
   const dome = (id: string, x: number) => ({
-    ...newShape(id, id, { kind: 'circle' }, { kind: 'dome' }, board),
+    ...newShape({ id: id, name: id }, { kind: 'circle' }, { kind: 'dome' }, board),
     size: { x: 24, y: 24 },
     centre: { x, y: 40 },
     rise: 5,
   });
   job.layers = [
-    { ...newShape('panel', 'panel', { kind: 'rectangle' }, { kind: 'flat' }, board), size: { x: 110, y: 50 }, rise: 3 },
+    {
+      ...newShape({ id: 'panel', name: 'panel' }, { kind: 'rectangle' }, { kind: 'flat' }, board),
+      size: { x: 110, y: 50 },
+      rise: 3,
+    },
     dome('left', 45),
     dome('right', 95),
   ];

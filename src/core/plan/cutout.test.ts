@@ -17,7 +17,7 @@ function panel(change: (p: CutoutPass, j: SetupView) => void = () => {}): SetupV
   const job = plainSetup({ name: 'Panel', order: '', machine: HOBBY_MACHINE, rough: mill, finish: ball, board });
   job.layers = [
     {
-      ...newShape('panel', 'panel', { kind: 'rounded', radius: 12 }, { kind: 'flat' }, board),
+      ...newShape({ id: 'panel', name: 'panel' }, { kind: 'rounded', radius: 12 }, { kind: 'flat' }, board),
       size: { x: 80, y: 50 },
       rise: 6,
     },
@@ -84,7 +84,7 @@ test.each<[string, (p: CutoutPass, j: SetupView) => void]>([
     'with a hole in it',
     (p, j) => {
       j.layers.push({
-        ...newShape('hole', 'hole', { kind: 'circle' }, { kind: 'flat' }, j.board),
+        ...newShape({ id: 'hole', name: 'hole' }, { kind: 'circle' }, { kind: 'flat' }, j.board),
         size: { x: 24, y: 24 },
         join: 'carve',
         rise: 2,

@@ -38,7 +38,7 @@ function plain(edit: (j: SetupView) => void = () => {}): SetupView {
   return job;
 }
 const shape = (id: string, x: number, y: number, rise: number, more: Partial<Layer> = {}): Layer => ({
-  ...newShape(id, id, { kind: 'rounded', radius: 3 }, { kind: 'flat' }, BOARD),
+  ...newShape({ id: id, name: id }, { kind: 'rounded', radius: 3 }, { kind: 'flat' }, BOARD),
   size: { x, y },
   centre: { x: 50, y: 38 },
   rise,

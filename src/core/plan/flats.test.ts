@@ -107,14 +107,14 @@ function panelJob(): SetupView {
   const board = { x: 120, y: 80, thickness: 15, material: materialNamed('maple') };
   const job = plainSetup({ name: 'Panel', order: '', machine: HOBBY_MACHINE, rough: mill, finish: ball, board });
   const shape = (id: string, x: number, y: number, rise: number) => ({
-    ...newShape(id, id, { kind: 'rectangle' }, { kind: 'bevel', width: 3, band: false }, board),
+    ...newShape({ id: id, name: id }, { kind: 'rectangle' }, { kind: 'bevel', width: 3, band: false }, board),
     size: { x, y },
     rise,
   });
   job.layers = [
     shape('panel', 96, 60, 6),
     { ...shape('field', 80, 44, 4), join: 'carve' },
-    { ...newShape('dome', 'dome', { kind: 'circle' }, { kind: 'dome' }, board, 0.2), rise: 3 },
+    { ...newShape({ id: 'dome', name: 'dome' }, { kind: 'circle' }, { kind: 'dome' }, board, { share: 0.2 }), rise: 3 },
   ];
   job.cell = 0.2;
   return job;

@@ -14,7 +14,11 @@ function pinned(cutter: Cutter, change: (p: HolePass, j: SetupView) => void = ()
   const board = { x: 100, y: 70, thickness: 18, material: materialNamed('maple') };
   const job = plainSetup({ name: 'Pins', order: '', machine: HOBBY_MACHINE, rough: mill, finish: ball, board });
   job.layers = [
-    { ...newShape('p', 'p', { kind: 'rectangle' }, { kind: 'flat' }, board), size: { x: 40, y: 30 }, rise: 3 },
+    {
+      ...newShape({ id: 'p', name: 'p' }, { kind: 'rectangle' }, { kind: 'flat' }, board),
+      size: { x: 40, y: 30 },
+      rise: 3,
+    },
   ];
   job.cell = 0.2;
   if (!job.cutters.some((c) => c.id === cutter.id)) job.cutters.push(cutter);

@@ -37,8 +37,16 @@ function grooved(groove: Partial<Layer> & Pick<Layer, 'source'>, cutter = sharp)
     board,
   });
   job.layers = [
-    { ...newShape('panel', 'Panel', { kind: 'rectangle' }, { kind: 'flat' }, board), size: { x: 70, y: 34 }, rise: 5 },
-    { ...newShape('cut', 'Cut', { kind: 'rectangle' }, { kind: 'flat' }, board), join: 'carve', ...groove },
+    {
+      ...newShape({ id: 'panel', name: 'Panel' }, { kind: 'rectangle' }, { kind: 'flat' }, board),
+      size: { x: 70, y: 34 },
+      rise: 5,
+    },
+    {
+      ...newShape({ id: 'cut', name: 'Cut' }, { kind: 'rectangle' }, { kind: 'flat' }, board),
+      join: 'carve',
+      ...groove,
+    },
   ];
   job.cutters.push(cutter);
   job.passes.push(proposed('letter', job, cutter));

@@ -14,7 +14,7 @@ function pocket(): SetupView {
   const board = { x: 120, y: 70, thickness: 18, material: materialNamed('maple') };
   const job = plainSetup({ name: 'Pocket', order: '', machine: HOBBY_MACHINE, rough: em6, finish: ball, board });
   const shape = (id: string, x: number, y: number, cx: number) => ({
-    ...newShape(id, id, { kind: 'rectangle' }, { kind: 'flat' }, board),
+    ...newShape({ id: id, name: id }, { kind: 'rectangle' }, { kind: 'flat' }, board),
     size: { x, y },
     centre: { x: cx, y: 35 },
     rise: 6,

@@ -25,7 +25,11 @@ function uneven(change: (p: SkimPass, j: SetupView) => void = () => {}): SetupVi
     board,
   });
   job.layers = [
-    { ...newShape('p', 'p', { kind: 'rectangle' }, { kind: 'flat' }, board), size: { x: 40, y: 30 }, rise: 3 },
+    {
+      ...newShape({ id: 'p', name: 'p' }, { kind: 'rectangle' }, { kind: 'flat' }, board),
+      size: { x: 40, y: 30 },
+      rise: 3,
+    },
   ];
   job.cell = 0.25;
   const pass = proposed('skim', job, bit('em6'));

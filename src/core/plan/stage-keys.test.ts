@@ -29,7 +29,7 @@ function rich(): Job {
   });
   job.cell = 1;
   const shape = (id: string, x: number, y: number, rise: number) => ({
-    ...newShape(id, id, { kind: 'rounded', radius: 2 }, { kind: 'bevel', width: 1, band: false }, BOARD),
+    ...newShape({ id: id, name: id }, { kind: 'rounded', radius: 2 }, { kind: 'bevel', width: 1, band: false }, BOARD),
     size: { x, y },
     centre: { x: 22, y: 17 },
     rise,

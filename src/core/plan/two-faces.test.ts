@@ -36,7 +36,7 @@ function dishes(): { face: SetupView; back: SetupView } {
     view.seat = { mode: 'sunk', skin: 0, drop: 0, press: null };
     view.layers = [
       {
-        ...newShape(`dish-${view.setup.id}`, 'Dish', { kind: 'oval' }, { kind: 'dome' }, BOARD),
+        ...newShape({ id: `dish-${view.setup.id}`, name: 'Dish' }, { kind: 'oval' }, { kind: 'dome' }, BOARD),
         size: { x: d.x, y: d.y },
         centre: { x: d.cx, y: d.cy },
         rise: d.depth,
@@ -135,7 +135,7 @@ test('letters on the back read right when the board is turned over', async () =>
   back.seat = { mode: 'sunk', skin: 0, drop: 0, press: null };
   // An F: a stem at the left, two bars to the right of it, as read by who looks at the back.
   const bar = (name: string, x: number, y: number, w: number, h: number) => ({
-    ...newShape(name, name, { kind: 'rectangle' }, { kind: 'flat' }, BOARD),
+    ...newShape({ id: name, name: name }, { kind: 'rectangle' }, { kind: 'flat' }, BOARD),
     size: { x: w, y: h },
     centre: { x, y },
     rise: 2,
@@ -176,7 +176,7 @@ test('an outline of the face is named by a pass of the back, and comes through t
   const { face, back } = dishes();
   // A plate in the corner of the face, and an area of the back that is just under it.
   face.layers.push({
-    ...newShape('plate', 'Plate', { kind: 'rectangle' }, { kind: 'flat' }, BOARD),
+    ...newShape({ id: 'plate', name: 'Plate' }, { kind: 'rectangle' }, { kind: 'flat' }, BOARD),
     size: { x: 10, y: 8 },
     centre: { x: 10, y: 8 },
     rise: 1,
@@ -184,7 +184,7 @@ test('an outline of the face is named by a pass of the back, and comes through t
   });
   back.layers = [
     {
-      ...newShape('field', 'Field', { kind: 'rectangle' }, { kind: 'flat' }, BOARD),
+      ...newShape({ id: 'field', name: 'Field' }, { kind: 'rectangle' }, { kind: 'flat' }, BOARD),
       size: { x: 58, y: 48 },
       rise: 3,
       join: 'carve',

@@ -1,4 +1,4 @@
-import { Unzip, UnzipInflate } from 'fflate';
+import { Unzip, type UnzipFile, UnzipInflate } from 'fflate';
 import { SaxesParser } from 'saxes';
 import { GrowingFloats } from './growing';
 import type { Mesh } from './mesh';
@@ -58,135 +58,168 @@ export function staysInside(name: string): boolean {
   return !name.startsWith('/') && !/^[a-z]:/i.test(name) && !name.split(/[\\/]/).includes('..');
 }
 
+/** A package on its way: what its models have held so far. */
+class PackageReader {
+  private readonly parts = new Map<string, Part>();
+  private readonly items: { id: string; matrix: Matrix }[] = [];
+  private unit = 1;
+  private models = 0;
+  private unpacked = 0;
+  private failure: SourceError | null = null;
+  private readonly out = new GrowingFloats();
+
+  constructor(
+    private readonly bytes: Uint8Array,
+    private readonly file: string,
+  ) {}
+
+  private fail(what: string): never {
+    throw new SourceError(`${this.file}: ${what}`);
+  }
+
+  private number(v: string | undefined, what: string): number {
+    const n = Number(v);
+    if (v === undefined || !Number.isFinite(n)) this.fail(`${what} reads "${v ?? ''}"; export the model again`);
+    return n;
+  }
+
+  private unitOf(name: string): number {
+    if (!(name in UNITS))
+      this.fail(`is in "${name.slice(0, 20)}", a unit that 3MF does not have; export it in millimeters`);
+    return UNITS[name];
+  }
+
+  /** A parser that keeps the objects of one model. */
+  private modelParser(): SaxesParser {
+    const parser = new SaxesParser();
+    let vertices = new GrowingFloats();
+    let corners = new GrowingFloats();
+    let id = '';
+    let components: Part['components'] = [];
+    parser.on('error', (e) =>
+      this.fail(`its model is not well-formed XML (${e.message.slice(0, 80)}); export it again`),
+    );
+    const open: Record<string, (at: Record<string, string>) => void> = {
+      model: (at) => {
+        this.unit = this.unitOf(at.unit ?? 'millimeter');
+      },
+      object: (at) => {
+        id = at.id ?? '';
+        vertices = new GrowingFloats();
+        corners = new GrowingFloats();
+        components = [];
+      },
+      vertex: (at) => {
+        for (const k of ['x', 'y', 'z']) vertices.push(this.number(at[k], 'a vertex'));
+      },
+      triangle: (at) => {
+        for (const k of ['v1', 'v2', 'v3']) corners.push(this.number(at[k], 'a triangle'));
+        this.countTriangles(corners.length / 3);
+      },
+      component: (at) => {
+        components.push({ id: at.objectid ?? '', matrix: readMatrix(at.transform, this.file) });
+      },
+      item: (at) => {
+        this.items.push({ id: at.objectid ?? '', matrix: readMatrix(at.transform, this.file) });
+      },
+    };
+    parser.on('opentag', ({ name, attributes }) => {
+      const tag = name.replace(/^.*:/, '');
+      if (Object.hasOwn(open, tag)) open[tag](attributes as Record<string, string>);
+    });
+    parser.on('closetag', ({ name }) => {
+      if (name.replace(/^.*:/, '') === 'object') this.keep(id, vertices.done(), corners.done(), components);
+    });
+    return parser;
+  }
+
+  private countTriangles(n: number): void {
+    if (n > MAX_TRIANGLES) this.fail(`holds more than ${MAX_TRIANGLES} triangles; reduce the mesh`);
+  }
+
+  private keep(id: string, vertices: Float32Array, triangles: Float32Array, components: Part['components']): void {
+    const corners = Int32Array.from(triangles);
+    for (const i of corners)
+      if (i < 0 || i >= vertices.length / 3)
+        this.fail(`a triangle names vertex ${i} of ${vertices.length / 3}; export the model again`);
+    this.parts.set(id, { vertices, corners, components });
+  }
+
+  private count(length: number): void {
+    this.unpacked += length;
+    const most = Math.min(MOST_BYTES, MOST_RATIO * this.bytes.length);
+    if (this.unpacked > MOST_BYTES || this.unpacked > MOST_RATIO * this.bytes.length + 1_000_000)
+      this.fail(`unpacks to more than ${most / 1e6} MB; it is refused, get the model from elsewhere`);
+  }
+
+  private takeEntry(entry: UnzipFile): void {
+    if (!staysInside(entry.name))
+      this.fail(
+        `holds an entry "${entry.name.slice(0, 60)}" outside its own folder; it is refused, get the model from elsewhere`,
+      );
+    if (!/^3d\/.*\.model$/i.test(entry.name)) return;
+    this.models++;
+    const parser = this.modelParser();
+    const decoder = new TextDecoder();
+    entry.ondata = (error, data, final) => {
+      if (this.failure) return;
+      try {
+        if (error) this.fail(`is a broken package (${error.message}); export it again`);
+        this.count(data.length);
+        parser.write(decoder.decode(data, { stream: !final }));
+        if (final) parser.close();
+      } catch (e) {
+        this.failure = e as SourceError;
+      }
+    };
+    entry.start();
+  }
+
+  /** Reads all models; entries are unpacked piece by piece. */
+  unpack(): void {
+    const { bytes } = this;
+    const unzip = new Unzip((entry) => this.takeEntry(entry));
+    unzip.register(UnzipInflate);
+    try {
+      for (let at = 0; at < bytes.length && !this.failure; at += PIECE)
+        unzip.push(bytes.subarray(at, at + PIECE), at + PIECE >= bytes.length);
+    } catch (e) {
+      if (e instanceof SourceError) throw e;
+      this.fail(`is a broken package (${(e as Error).message}); export it again`);
+    }
+    if (this.failure) throw this.failure;
+    if (this.models === 0) this.fail('is an archive without a 3D model in it; choose a 3MF file');
+  }
+
+  private put(id: string, m: Matrix, depth: number): void {
+    const { out, unit } = this;
+    const p = this.parts.get(id);
+    if (!p) this.fail(`names an object "${id.slice(0, 20)}" that is not in it; export the model again`);
+    if (depth > 8) this.fail('its objects are made of each other without end; export the model again');
+    for (const i of p.corners) {
+      const [x, y, z] = [p.vertices[3 * i], p.vertices[3 * i + 1], p.vertices[3 * i + 2]];
+      for (let c = 0; c < 3; c++) out.push(unit * (x * m[c] + y * m[3 + c] + z * m[6 + c] + m[9 + c]));
+    }
+    this.countTriangles(out.length / 9);
+    for (const c of p.components) this.put(c.id, times(c.matrix, m), depth + 1);
+  }
+
+  /** The objects that the build names, put together; a package without a build is taken whole. */
+  build(): Mesh {
+    const named = this.items.length > 0 ? this.items : [...this.parts.keys()].map((id) => ({ id, matrix: STILL }));
+    for (const it of named) this.put(it.id, it.matrix, 0);
+    if (this.out.length === 0) this.fail('holds 0 triangles; export the model again');
+    return { triangles: this.out.done() };
+  }
+}
+
 /**
  * Reads the objects of a 3MF package that its build names, in millimetres. Entries are unpacked piece by piece and counted, so that
  * a package that unpacks to far more than it is stops early.
  * @throws SourceError
  */
 export function parse3mf(bytes: Uint8Array, file: string): Mesh {
-  const parts = new Map<string, Part>();
-  const items: { id: string; matrix: Matrix }[] = [];
-  let unit = 1;
-  let models = 0;
-  let unpacked = 0;
-  let failure: SourceError | null = null;
-
-  const readModel = (): SaxesParser => {
-    const parser = new SaxesParser();
-    let vertices = new GrowingFloats();
-    let corners = new GrowingFloats();
-    let id = '';
-    let components: Part['components'] = [];
-    const number = (v: string | undefined, what: string) => {
-      const n = Number(v);
-      if (v === undefined || !Number.isFinite(n))
-        throw new SourceError(`${file}: ${what} reads "${v ?? ''}"; export the model again`);
-      return n;
-    };
-    parser.on('error', (e) => {
-      throw new SourceError(`${file}: its model is not well-formed XML (${e.message.slice(0, 80)}); export it again`);
-    });
-    parser.on('opentag', ({ name, attributes: a }) => {
-      const at = a as Record<string, string>;
-      switch (name.replace(/^.*:/, '')) {
-        case 'model': {
-          const u = at.unit ?? 'millimeter';
-          if (!(u in UNITS))
-            throw new SourceError(
-              `${file}: is in "${u.slice(0, 20)}", a unit that 3MF does not have; export it in millimeters`,
-            );
-          unit = UNITS[u];
-          break;
-        }
-        case 'object':
-          id = at.id ?? '';
-          vertices = new GrowingFloats();
-          corners = new GrowingFloats();
-          components = [];
-          break;
-        case 'vertex':
-          for (const k of ['x', 'y', 'z']) vertices.push(number(at[k], 'a vertex'));
-          break;
-        case 'triangle':
-          for (const k of ['v1', 'v2', 'v3']) corners.push(number(at[k], 'a triangle'));
-          if (corners.length / 3 > MAX_TRIANGLES)
-            throw new SourceError(`${file}: holds more than ${MAX_TRIANGLES} triangles; reduce the mesh`);
-          break;
-        case 'component':
-          components.push({ id: at.objectid ?? '', matrix: readMatrix(at.transform, file) });
-          break;
-        case 'item':
-          items.push({ id: at.objectid ?? '', matrix: readMatrix(at.transform, file) });
-          break;
-      }
-    });
-    parser.on('closetag', ({ name }) => {
-      if (name.replace(/^.*:/, '') !== 'object') return;
-      const c = Int32Array.from(corners.done());
-      const v = vertices.done();
-      for (const i of c)
-        if (i < 0 || i >= v.length / 3)
-          throw new SourceError(`${file}: a triangle names vertex ${i} of ${v.length / 3}; export the model again`);
-      parts.set(id, { vertices: v, corners: c, components });
-    });
-    return parser;
-  };
-
-  const unzip = new Unzip((entry) => {
-    if (!staysInside(entry.name))
-      throw new SourceError(
-        `${file}: holds an entry "${entry.name.slice(0, 60)}" outside its own folder; it is refused, get the model from elsewhere`,
-      );
-    if (!/^3d\/.*\.model$/i.test(entry.name)) return;
-    models++;
-    const parser = readModel();
-    const decoder = new TextDecoder();
-    entry.ondata = (error, data, final) => {
-      if (failure) return;
-      try {
-        if (error) throw new SourceError(`${file}: is a broken package (${error.message}); export it again`);
-        unpacked += data.length;
-        if (unpacked > MOST_BYTES || unpacked > MOST_RATIO * bytes.length + 1_000_000)
-          throw new SourceError(
-            `${file}: unpacks to more than ${Math.min(MOST_BYTES, MOST_RATIO * bytes.length) / 1e6} MB; it is refused, get the model from elsewhere`,
-          );
-        parser.write(decoder.decode(data, { stream: !final }));
-        if (final) parser.close();
-      } catch (e) {
-        failure = e as SourceError;
-      }
-    };
-    entry.start();
-  });
-  unzip.register(UnzipInflate);
-  try {
-    for (let at = 0; at < bytes.length && !failure; at += PIECE)
-      unzip.push(bytes.subarray(at, at + PIECE), at + PIECE >= bytes.length);
-  } catch (e) {
-    if (e instanceof SourceError) throw e;
-    throw new SourceError(`${file}: is a broken package (${(e as Error).message}); export it again`);
-  }
-  if (failure) throw failure;
-  if (models === 0) throw new SourceError(`${file}: is an archive without a 3D model in it; choose a 3MF file`);
-
-  const out = new GrowingFloats();
-  const put = (id: string, m: Matrix, depth: number) => {
-    const p = parts.get(id);
-    if (!p)
-      throw new SourceError(`${file}: names an object "${id.slice(0, 20)}" that is not in it; export the model again`);
-    if (depth > 8)
-      throw new SourceError(`${file}: its objects are made of each other without end; export the model again`);
-    for (const i of p.corners) {
-      const [x, y, z] = [p.vertices[3 * i], p.vertices[3 * i + 1], p.vertices[3 * i + 2]];
-      for (let c = 0; c < 3; c++) out.push(unit * (x * m[c] + y * m[3 + c] + z * m[6 + c] + m[9 + c]));
-    }
-    if (out.length / 9 > MAX_TRIANGLES)
-      throw new SourceError(`${file}: holds more than ${MAX_TRIANGLES} triangles; reduce the mesh`);
-    for (const c of p.components) put(c.id, times(c.matrix, m), depth + 1);
-  };
-  // A package without a build is taken whole.
-  for (const it of items.length > 0 ? items : [...parts.keys()].map((id) => ({ id, matrix: STILL })))
-    put(it.id, it.matrix, 0);
-  if (out.length === 0) throw new SourceError(`${file}: holds 0 triangles; export the model again`);
-  return { triangles: out.done() };
+  const reader = new PackageReader(bytes, file);
+  reader.unpack();
+  return reader.build();
 }

@@ -24,6 +24,91 @@ interface Quantity {
   unit: boolean;
 }
 
+const isNumber = (t: string | undefined) => t !== undefined && /^\d*\.?\d+$/.test(t);
+
+/** The tokens of a length on their way: sums of products of numbers with and without units. */
+class LengthReader {
+  private at = 0;
+  private readonly tokens: string[];
+
+  constructor(
+    private readonly text: string,
+    private readonly unit: LengthUnit,
+  ) {
+    const source = text.trim().toLowerCase().replace(/[×]/g, '*').replace(/[−–]/g, '-').replace(/,/g, '.');
+    this.tokens = source.match(/\d*\.?\d+|[a-z]+|["″']|[-+*/()]|\S/g) ?? [];
+    if (this.tokens.length === 0 || source.length > 200) this.fail();
+  }
+
+  private fail(): never {
+    throw new LengthError(`"${this.text}" is not a length; write it like ${EXAMPLES}`);
+  }
+
+  private number(): number {
+    const { tokens } = this;
+    if (!isNumber(tokens[this.at])) this.fail();
+    const value = Number(tokens[this.at++]);
+    const [a, b, c] = tokens.slice(this.at, this.at + 3);
+    // A mixed fraction: a whole number followed directly by "n/d".
+    if (isNumber(a) && b === '/' && isNumber(c) && Number.isInteger(value)) {
+      this.at += 3;
+      return value + Number(a) / Number(c);
+    }
+    if (a !== '/' || !isNumber(b)) return value;
+    this.at += 2;
+    return value / Number(b);
+  }
+
+  private factor(): Quantity {
+    if (this.tokens[this.at] === '-') {
+      this.at++;
+      const q = this.factor();
+      return { value: -q.value, unit: q.unit };
+    }
+    if (this.tokens[this.at] === '(') {
+      this.at++;
+      const q = this.sum();
+      if (this.tokens[this.at++] !== ')') this.fail();
+      return q;
+    }
+    const value = this.number();
+    const name = this.tokens[this.at];
+    if (name === undefined || !Object.hasOwn(UNITS, name)) return { value, unit: false };
+    this.at++;
+    return { value: value * UNITS[name], unit: true };
+  }
+
+  private product(): Quantity {
+    let left = this.factor();
+    while (this.tokens[this.at] === '*' || this.tokens[this.at] === '/') {
+      const times = this.tokens[this.at++] === '*';
+      const right = this.factor();
+      if (right.unit && (left.unit || !times)) this.fail();
+      left = { value: times ? left.value * right.value : left.value / right.value, unit: left.unit || right.unit };
+    }
+    return left;
+  }
+
+  private mm(q: Quantity): number {
+    return q.unit ? q.value : q.value * UNITS[this.unit];
+  }
+
+  private sum(): Quantity {
+    let total = this.product();
+    while (this.tokens[this.at] === '+' || this.tokens[this.at] === '-') {
+      const sign = this.tokens[this.at++] === '+' ? 1 : -1;
+      total = { value: this.mm(total) + sign * this.mm(this.product()), unit: true };
+    }
+    return total;
+  }
+
+  read(): number {
+    const mm = this.mm(this.sum());
+    if (this.at !== this.tokens.length || !Number.isFinite(mm)) this.fail();
+    return mm;
+  }
+}
+
 /**
  * Reads a length: decimals, fractions ("3/8", "1 1/2"), units after the number (mm, cm, m, in, ", ft), and simple sums
  * with + - * / and parentheses. A bare number is in `unit`; in a sum that names a unit, each bare term of the
@@ -32,72 +117,7 @@ interface Quantity {
  * @throws LengthError naming the text
  */
 export function parseLength(text: string, unit: LengthUnit = 'mm'): number {
-  const source = text.trim().toLowerCase().replace(/[×]/g, '*').replace(/[−–]/g, '-').replace(/,/g, '.');
-  const tokens = source.match(/\d*\.?\d+|[a-z]+|["″']|[-+*/()]|\S/g) ?? [];
-  let at = 0;
-  const fail = (): never => {
-    throw new LengthError(`"${text}" is not a length; write it like ${EXAMPLES}`);
-  };
-  if (tokens.length === 0 || source.length > 200) fail();
-  const isNumber = (t: string | undefined) => t !== undefined && /^\d*\.?\d+$/.test(t);
-
-  function number(): number {
-    if (!isNumber(tokens[at])) fail();
-    let value = Number(tokens[at++]);
-    // A mixed fraction: a whole number followed directly by "n/d".
-    if (isNumber(tokens[at]) && tokens[at + 1] === '/' && isNumber(tokens[at + 2]) && Number.isInteger(value)) {
-      value += Number(tokens[at]) / Number(tokens[at + 2]);
-      at += 3;
-    } else if (tokens[at] === '/' && isNumber(tokens[at + 1])) {
-      value /= Number(tokens[at + 1]);
-      at += 2;
-    }
-    return value;
-  }
-  function factor(): Quantity {
-    if (tokens[at] === '-') {
-      at++;
-      const q = factor();
-      return { value: -q.value, unit: q.unit };
-    }
-    if (tokens[at] === '(') {
-      at++;
-      const q = sum();
-      if (tokens[at++] !== ')') fail();
-      return q;
-    }
-    const value = number();
-    const name = tokens[at];
-    if (name !== undefined && Object.hasOwn(UNITS, name)) {
-      at++;
-      return { value: value * UNITS[name], unit: true };
-    }
-    return { value, unit: false };
-  }
-  function product(): Quantity {
-    let left = factor();
-    while (tokens[at] === '*' || tokens[at] === '/') {
-      const times = tokens[at++] === '*';
-      const right = factor();
-      if (right.unit && (left.unit || !times)) fail();
-      left = { value: times ? left.value * right.value : left.value / right.value, unit: left.unit || right.unit };
-    }
-    return left;
-  }
-  function sum(): Quantity {
-    const scale = (q: Quantity) => (q.unit ? q.value : q.value * UNITS[unit]);
-    let total = product();
-    while (tokens[at] === '+' || tokens[at] === '-') {
-      const sign = tokens[at++] === '+' ? 1 : -1;
-      total = { value: scale(total) + sign * scale(product()), unit: true };
-    }
-    return total;
-  }
-  const q = sum();
-  if (at !== tokens.length) fail();
-  const mm = q.unit ? q.value : q.value * UNITS[unit];
-  if (!Number.isFinite(mm)) fail();
-  return mm;
+  return new LengthReader(text, unit).read();
 }
 
 /** Prints `value` with at most `digits` decimals and no trailing zeros. */

@@ -25,7 +25,7 @@ const [rough, finish] = [DRAWER.find((c) => c.id === 'em6')!, DRAWER.find((c) =>
 function job(...ids: string[]): SetupView {
   const j = plainSetup({ name: 'Test', order: '', machine: HOBBY_MACHINE, rough, finish, board });
   j.layers = ids.map((id, i) => ({
-    ...newShape(id, id, { kind: 'rectangle' }, { kind: 'flat' }, board, 0.1),
+    ...newShape({ id: id, name: id }, { kind: 'rectangle' }, { kind: 'flat' }, board, { share: 0.1 }),
     centre: { x: 20 + 30 * i, y: 50 },
   }));
   return j;

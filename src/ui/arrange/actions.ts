@@ -74,7 +74,7 @@ export function placeDrawing(job: SetupView, file: string, { d, pen, size }: Dra
       .slice(0, 80)
       .trim() || 'Drawing';
   return {
-    ...newShape(newId(), name, outline, { kind: 'flat' }, board),
+    ...newShape({ id: newId(), name: name }, outline, { kind: 'flat' }, board),
     size: { x: clean(size.x * k), y: clean(size.y * k) },
   };
 }

@@ -115,7 +115,9 @@ export function AddMenu({ job, change, onSelect }: Props) {
             key={name}
             type="button"
             className="btn btn-ghost btn-sm justify-start px-2 font-normal"
-            onClick={() => put(newShape(newId(), name, outline, relief, job.board, share, edge))}
+            onClick={() =>
+              put(newShape({ id: newId(), name: name }, outline, relief, job.board, { share: share, edge: edge }))
+            }
           >
             {name}
           </button>

@@ -36,7 +36,7 @@ export function OutlineTools({ job, selected, change, onSelect }: Props) {
         return;
       }
       const layer = {
-        ...newShape(newId(), name.slice(0, 80), made.outline, { kind: 'flat' }, job.board),
+        ...newShape({ id: newId(), name: name.slice(0, 80) }, made.outline, { kind: 'flat' }, job.board),
         size: made.size,
         centre: made.centre,
       };

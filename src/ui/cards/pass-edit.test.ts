@@ -18,7 +18,7 @@ function job(): SetupView {
     finish: bit('ball3'),
     board,
   });
-  j.layers = [newShape('p', 'p', { kind: 'rectangle' }, { kind: 'flat' }, board)];
+  j.layers = [newShape({ id: 'p', name: 'p' }, { kind: 'rectangle' }, { kind: 'flat' }, board)];
   return j;
 }
 const kinds = (j: SetupView) => j.passes.map((p) => p.kind);

@@ -1,9 +1,9 @@
 import { FRAIL, inRegion, type Region } from '../../arrange/target';
 import { type Cutter, profileOf } from '../../cutter/cutter';
 import { distanceInside } from '../../field/distance';
-import { AIR, type Grid, type HeightField, padField, poolField } from '../../field/height-field';
+import { AIR, cellPlace, type Grid, type HeightField, padField, poolField } from '../../field/height-field';
 import { Path } from '../../motion/path';
-import { clearHeights, lowerStock, type PassContext } from '../context';
+import { clearHeights, lowerStock, type PassContext, type Tool } from '../context';
 import { clearByRings, type Level } from '../rings';
 import { standing, stockUnder } from '../standing';
 import { roughLevels } from './levels';
@@ -64,19 +64,7 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
       grid,
     };
     const clear = await clearHeights(ctx, R);
-    if (hasStock(clear, grid, todo, z)) {
-      const first = todo.indexOf(1);
-      if (path.moves === 0) {
-        path.rapid(
-          grid.originX + (first % grid.width) * grid.cell,
-          grid.originY + Math.floor(first / grid.width) * grid.cell,
-          ctx.heights.everything,
-        );
-      }
-      const tool = { path, cutter, clear, heights: ctx.heights };
-      if (pass.strategy === 'rings') clearByRings(tool, level, pass, tolerance);
-      else clearByRows(tool, level, pass, tolerance);
-    }
+    if (hasStock(clear, grid, todo, z)) clearLevel({ path, cutter, clear, heights: ctx.heights }, level, todo, pass);
     await lowerStock(ctx, path, from, cutter);
     // Deeper only where this level was really cut: what was too small to be entered stays as it is.
     allowed = openedTo(ctx, here, grid, z);
@@ -85,6 +73,18 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
   if (!path.cuts) return { path: new Path(), levels: [] };
   path.rapid(path.x, path.y, ctx.heights.everything);
   return { path, levels: levels.filter((z) => z >= above) };
+}
+
+/** Clears one level, from the first place that is to be cleared where nothing has been cut yet. */
+function clearLevel(tool: Tool, level: Level, todo: Uint8Array, pass: RoughPass): void {
+  const { path, heights } = tool;
+  if (path.moves === 0) {
+    const { x, y } = cellPlace(level.grid, todo.indexOf(1));
+    path.rapid(x, y, heights.everything);
+  }
+  const tolerance = level.grid.cell / 2;
+  if (pass.strategy === 'rings') clearByRings(tool, level, pass, tolerance);
+  else clearByRows(tool, level, pass, tolerance);
 }
 
 /**
