@@ -129,6 +129,7 @@ export const longWay: Rule = {
   line(
     'src/core/findings/texts/proof.ts',
     "  'left-over': (f)",
+    // biome-ignore lint/suspicious/noTemplateCurlyInString: the line of a source file that the test writes
     "  'long-way': (f) => [`${f.moves} moves are a long way`, 'take a rest'],\n",
   );
   write(

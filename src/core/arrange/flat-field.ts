@@ -1,3 +1,4 @@
+import { cellAt } from '../field/height-field';
 import type { Bounds } from '../outline/polygon';
 import type { Surface } from './compose';
 
@@ -19,10 +20,10 @@ export interface FlatField {
 export function flatFieldAt(s: Surface, x: number, y: number): FlatField | null {
   const { grid, z, cover } = s;
   const { width, height, cell, originX, originY } = grid;
-  const si = Math.round((x - originX) / cell);
-  const sj = Math.round((y - originY) / cell);
-  if (si < 0 || sj < 0 || si >= width || sj >= height) return null;
-  const start = sj * width + si;
+  const start = cellAt(grid, x, y);
+  if (start < 0) return null;
+  const si = start % width;
+  const sj = (start - si) / width;
   const level = z[start];
   const ground = cover[start];
   const fits = (k: number) => cover[k] === ground && Math.abs(z[k] - level) <= LEVEL;

@@ -14,6 +14,15 @@ export interface Groove {
   deepest: number;
 }
 
+/** Layers that are shaped as V grooves, with the angle that they are shaped for. */
+export function veesOf(layers: Layer[]): { layer: Layer; angle: number }[] {
+  return layers.flatMap((layer) => {
+    const { source } = layer;
+    if (layer.hidden || (source.kind !== 'words' && source.kind !== 'shape') || source.relief.kind !== 'vee') return [];
+    return [{ layer, angle: source.relief.angle }];
+  });
+}
+
 /** Whether a layer is cut as V grooves into what lies beneath it. */
 export function isGroove(l: Layer): boolean {
   return (

@@ -1,6 +1,6 @@
 import type { Area } from '../doc/pass-parts';
 import { distanceInside, distanceOutside } from '../field/distance';
-import { type Grid, type HeightField, makeField } from '../field/height-field';
+import { cellAt, type Grid, type HeightField, makeField } from '../field/height-field';
 import type { CellsWithin } from './cells-within';
 
 /** What a cell of the mask says: the target must be met, the board's own surface must stay, anything may remain. */
@@ -93,9 +93,7 @@ export function inRegion(
   if (area.kind === 'outline') {
     if (!within) return false;
     const { grid, cells } = within;
-    const i = Math.round((x - grid.originX) / grid.cell);
-    const j = Math.round((y - grid.originY) / grid.cell);
-    return i >= 0 && j >= 0 && i < grid.width && j < grid.height && cells[j * grid.width + i] === 1;
+    return cells[cellAt(grid, x, y)] === 1;
   }
   return x >= area.x0 && x <= area.x1 && y >= area.y0 && y <= area.y1;
 }

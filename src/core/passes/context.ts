@@ -4,7 +4,7 @@ import { MASK } from '../arrange/target';
 import { type Cutter, profileOf } from '../cutter/cutter';
 import type { OutlineRef } from '../doc/outline-ref';
 import type { Heights } from '../doc/setup';
-import { AIR, type HeightField, makeField, padField, poolField } from '../field/height-field';
+import { AIR, cellAt, type HeightField, makeField, padField, poolField } from '../field/height-field';
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/stock-removal';
 import type { Path } from '../motion/path';
@@ -86,11 +86,8 @@ export function highestAlong(f: HeightField, x0: number, y0: number, x1: number,
   const n = Math.max(1, Math.ceil((Math.hypot(x1 - x0, y1 - y0) / f.cell) * 2));
   let high = AIR;
   for (let s = 0; s <= n; s++) {
-    const i = Math.round((x0 + ((x1 - x0) * s) / n - f.originX) / f.cell);
-    const j = Math.round((y0 + ((y1 - y0) * s) / n - f.originY) / f.cell);
-    if (i < 0 || j < 0 || i >= f.width || j >= f.height) continue;
-    const v = f.data[j * f.width + i];
-    if (v > high) high = v;
+    const k = cellAt(f, x0 + ((x1 - x0) * s) / n, y0 + ((y1 - y0) * s) / n);
+    if (k >= 0 && f.data[k] > high) high = f.data[k];
   }
   return high;
 }

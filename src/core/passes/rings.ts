@@ -1,5 +1,5 @@
 import { contourRings, type Ring, ringArea, ringLength, simplifyRing } from '../field/contours';
-import type { HeightField } from '../field/height-field';
+import { cellAt, type HeightField } from '../field/height-field';
 import type { Path } from '../motion/path';
 import type { RoughPass } from './rough/schema';
 
@@ -99,9 +99,8 @@ export function passable(level: Level, x0: number, y0: number, x1: number, y1: n
   const { grid, depth } = level;
   const n = Math.max(1, Math.ceil((Math.hypot(x1 - x0, y1 - y0) / grid.cell) * 2));
   for (let s = 0; s <= n; s++) {
-    const i = Math.round((x0 + ((x1 - x0) * s) / n - grid.originX) / grid.cell);
-    const j = Math.round((y0 + ((y1 - y0) * s) / n - grid.originY) / grid.cell);
-    if (i < 0 || j < 0 || i >= grid.width || j >= grid.height || depth[j * grid.width + i] <= 0) return false;
+    const k = cellAt(grid, x0 + ((x1 - x0) * s) / n, y0 + ((y1 - y0) * s) / n);
+    if (k < 0 || depth[k] <= 0) return false;
   }
   return true;
 }

@@ -1,5 +1,5 @@
 import { distanceOutside } from '../field/distance';
-import { AIR, cropField, type Grid, type HeightField } from '../field/height-field';
+import { AIR, cellAt, cellPlace, cropField, type Grid, type HeightField } from '../field/height-field';
 import { clearHeights, type PassContext } from './context';
 
 /**
@@ -20,11 +20,9 @@ export function stockUnder(ctx: PassContext, R: number, grid: Grid): Promise<Hei
 }
 
 /** The stock under the bit at a cell of a grid; AIR beyond the board. */
-function stockAt(k: number, grid: Grid, clear: HeightField): number {
-  const i = Math.round((grid.originX + (k % grid.width) * grid.cell - clear.originX) / clear.cell);
-  const j = Math.round((grid.originY + Math.floor(k / grid.width) * grid.cell - clear.originY) / clear.cell);
-  if (i < 0 || j < 0 || i >= clear.width || j >= clear.height) return AIR;
-  return clear.data[j * clear.width + i];
+export function stockAt(k: number, grid: Grid, clear: HeightField): number {
+  const { x, y } = cellPlace(grid, k);
+  return clear.data[cellAt(clear, x, y)] ?? AIR;
 }
 
 /** Highest stock under the bit anywhere that its tip may be. */

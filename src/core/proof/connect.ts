@@ -1,5 +1,5 @@
 import { cellsWithin } from '../arrange/cells-within';
-import { type HeightField, sampleField } from '../field/height-field';
+import { cellAt, type HeightField, sampleField } from '../field/height-field';
 import { ringLengths, ringPlace } from '../outline/flatten';
 import { NearestOutline } from '../outline/nearest';
 
@@ -111,10 +111,8 @@ function joinedAt(
 
 /** Whether any wood stands at a place; none beyond the board. */
 function isSolid(cut: HeightField, thickness: number, x: number, y: number): boolean {
-  const i = Math.round((x - cut.originX) / cut.cell);
-  const j = Math.round((y - cut.originY) / cut.cell);
-  if (i < 0 || j < 0 || i >= cut.width || j >= cut.height) return false;
-  return cut.data[j * cut.width + i] + thickness > HAIR;
+  const k = cellAt(cut, x, y);
+  return k >= 0 && cut.data[k] + thickness > HAIR;
 }
 
 function measureTab(

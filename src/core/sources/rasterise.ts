@@ -1,4 +1,4 @@
-import { AIR, type Grid, type HeightField, makeField } from '../field/height-field';
+import { AIR, cellAt, type Grid, type HeightField, makeField } from '../field/height-field';
 import type { Mesh } from './mesh';
 
 /** Where file coordinates land, mm: the rows of x', y' and z', each a x + b y + c z + d. */
@@ -77,10 +77,10 @@ function countThin(mesh: Mesh, p: Placement, f: HeightField, tolerance: number):
   for (let t = 0; t < v.length; t += 3) {
     const x = v[t] * X[0] + v[t + 1] * X[1] + v[t + 2] * X[2] + X[3];
     const y = v[t] * Y[0] + v[t + 1] * Y[1] + v[t + 2] * Y[2] + Y[3];
-    const i = Math.round((x - f.originX) / f.cell);
-    const j = Math.round((y - f.originY) / f.cell);
-    if (i < 1 || j < 1 || i > f.width - 2 || j > f.height - 2) continue;
-    const k = j * f.width + i;
+    const k = cellAt(f, x, y);
+    const i = k % f.width;
+    // The outermost cells are left out: a vertex there has no neighbours on all sides.
+    if (k < f.width || k >= f.data.length - f.width || i < 1 || i > f.width - 2) continue;
     const z = v[t] * Z[0] + v[t + 1] * Z[1] + v[t + 2] * Z[2] + Z[3] - tolerance;
     if (f.data[k] >= z) continue;
     let seen = false;

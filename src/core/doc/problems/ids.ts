@@ -1,5 +1,5 @@
 import type { Found } from '../../findings/finding';
-import { type Job, setupsOf } from '../job';
+import type { Job } from '../job';
 import { type DocPath, problem } from './problem';
 
 interface Named {
@@ -57,12 +57,4 @@ export function ids(job: Job): Found[] {
       ];
     });
   });
-}
-
-/** A job without a board, a setup or a pass: nothing is there to be planned. */
-export function empty(job: Job): Found[] {
-  if (setupsOf(job).length === 0) return [problem('no-setup', ['boards'], {})];
-  return setupsOf(job).every((p) => p.setup.passes.length === 0)
-    ? [problem('no-pass', ['boards', 0, 'setups', 0, 'passes'], {})]
-    : [];
 }

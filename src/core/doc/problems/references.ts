@@ -85,16 +85,3 @@ function ofSetup(job: Job, p: Place): Found[] {
 export function references(job: Job): Found[] {
   return setupsOf(job).flatMap((p) => ofSetup(job, p));
 }
-
-/** One file for all bits where the machine does not change them by itself. */
-export function oneFile(job: Job): Found[] {
-  if (!job.output.oneFile || job.machine.toolChanger) return [];
-  return [
-    problem(
-      'one-file',
-      ['output', 'oneFile'],
-      { machine: job.machine.name },
-      { fixes: [{ id: 'file-each', figures: {}, edits: [{ set: ['output', 'oneFile'], to: false }] }] },
-    ),
-  ];
-}

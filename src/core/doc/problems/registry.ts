@@ -1,7 +1,9 @@
 import type { Found } from '../../findings/finding';
 import type { Job } from '../job';
-import { empty, ids } from './ids';
-import { oneFile, references } from './references';
+import { empty } from './empty';
+import { ids } from './ids';
+import { oneFile } from './one-file';
+import { references } from './references';
 import { values } from './values';
 
 /** What is looked for in a document as it stands; what passes have wrong with their bits is their kinds' own (passes/problems.ts). */

@@ -4,7 +4,10 @@ import { clean } from '../../units/round';
 import type { PassKind } from '../kind';
 import { passProblem, setOf, setValue, stepdownProblems } from '../pass-problems';
 import { freeId, stepdownFor } from '../proposals';
-import { CUTOUT_CHECKS } from './checks';
+import { corners } from './checks/corner';
+import { intoBed } from './checks/into-bed';
+import { noLine } from './checks/no-line';
+import { tabPlunge } from './checks/tab-plunge';
 import { type CutoutFacts, cutoutSlot, planCutout } from './plan';
 
 /** Tabs in hardwood are about 8 mm tall and 25 mm long (trade handbook, section 3; common practice, no source), mm. */
@@ -68,5 +71,5 @@ export const cutout: PassKind<'cutout', CutoutFacts> = {
   },
   opens: ({ pass, cutter, facts, outline }) => cutoutSlot(pass, cutter, facts, outline),
   outline: (pass) => pass.outline,
-  checks: CUTOUT_CHECKS,
+  checks: [noLine, intoBed, tabPlunge, corners],
 };

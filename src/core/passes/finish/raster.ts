@@ -1,7 +1,7 @@
 import { inRegion, type Region } from '../../arrange/target';
 import { type Cutter, tipRadius } from '../../cutter/cutter';
 import { distanceInside } from '../../field/distance';
-import { type HeightField, sampleField } from '../../field/height-field';
+import { type HeightField, nearestCell, sampleField } from '../../field/height-field';
 import { thinLine } from '../../motion/thin';
 import type { PassContext } from '../context';
 import type { FinishPass } from './schema';
@@ -69,10 +69,9 @@ export class Raster {
     const cx = Math.min(Math.max(x, 0), board.x);
     const cy = Math.min(Math.max(y, 0), board.y);
     const beyond = Math.hypot(x - cx, y - cy);
-    const i = Math.min(field.width - 1, Math.max(0, Math.round((cx - field.originX) / field.cell)));
-    const j = Math.min(field.height - 1, Math.max(0, Math.round((cy - field.originY) / field.cell)));
-    if (this.idle?.[j * field.width + i] && beyond === 0) return false;
-    const out = outside[j * field.width + i] + beyond;
+    const k = nearestCell(field, cx, cy);
+    if (this.idle?.[k] && beyond === 0) return false;
+    const out = outside[k] + beyond;
     if (this.region.area.kind === 'face') return beyond <= this.cutter.diameter / 2 && (mode === 'raised' || out <= 0);
     return inRegion(this.region, mode, { x, y }, out, this.wider);
   }

@@ -1,10 +1,10 @@
 import { type Cutter, DRILLS, planningRadius } from '../../cutter/cutter';
 import { clean } from '../../units/round';
-import { bedFinding } from '../bed';
-import { aboutPass, type PassKind, type Proposing } from '../kind';
+import type { PassKind, Proposing } from '../kind';
 import { passProblem, setValue } from '../pass-problems';
 import { freeId } from '../proposals';
-import { holeBottom, holeSlot, planHoles } from './plan';
+import { intoBed } from './checks/into-bed';
+import { holeSlot, planHoles } from './plan';
 
 /** Two places on the board's long middle line, near its ends, as for pins to turn it over on. */
 function ends({ board: { x, y } }: Pick<Proposing, 'board'>, diameter: number) {
@@ -65,11 +65,5 @@ export const hole: PassKind<'hole'> = {
   },
   plan: async (ctx, pass, cutter) => ({ ...(await planHoles(ctx, pass, cutter)), facts: null }),
   opens: ({ pass, cutter, board }) => holeSlot(pass, cutter, board.thickness),
-  checks: [
-    (d) => {
-      const { board } = d.view;
-      if (-holeBottom(d.pass, board.thickness) < board.thickness) return [];
-      return bedFinding(d.view, { subject: aboutPass(d), what: 'holes', into: d.pass.into, place: d.pass.places[0] });
-    },
-  ],
+  checks: [intoBed],
 };

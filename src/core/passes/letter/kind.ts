@@ -1,7 +1,7 @@
 import type { PassKind } from '../kind';
 import { stepdownProblems } from '../pass-problems';
 import { freeId } from '../proposals';
-import { letterEdges } from './checks';
+import { letterEdges } from './checks/letter-edges';
 import { type LetterEdge, planLetters } from './plan';
 
 /** Letters are planned from their outlines, exactly; the grid only shows and proves them, with this cell at most, mm. */

@@ -1,6 +1,6 @@
 import type { Groove } from '../../arrange/grooves';
 import type { Cutter } from '../../cutter/cutter';
-import type { HeightField } from '../../field/height-field';
+import { type HeightField, nearestCell } from '../../field/height-field';
 import { Path, sinkingFeed } from '../../motion/path';
 import { medialAxis, thinChain } from '../../outline/medial';
 import { NearestOutline } from '../../outline/nearest';
@@ -102,9 +102,7 @@ export async function planLetters(
 
 /** The target's height at a place, of the nearest cell. */
 function heightAt(f: HeightField, x: number, y: number): number {
-  const i = Math.min(f.width - 1, Math.max(0, Math.round((x - f.originX) / f.cell)));
-  const j = Math.min(f.height - 1, Math.max(0, Math.round((y - f.originY) / f.cell)));
-  return f.data[j * f.width + i];
+  return f.data[nearestCell(f, x, y)];
 }
 
 /** Highest of the target at eight places around one: at a letter's point some of them lie outside it. */

@@ -3,7 +3,8 @@ import { clean } from '../../units/round';
 import type { PassKind } from '../kind';
 import { stepdownProblems, stepoverProblems } from '../pass-problems';
 import { FLAT_STEPOVER, freeId, stepdownFor, stockFor } from '../proposals';
-import { trenchNarrow, trenchRoom } from './checks';
+import { trenchNarrow } from './checks/trench-narrow';
+import { trenchRoom } from './checks/trench-room';
 import { planRough } from './plan';
 import { trenchFor } from './trench';
 

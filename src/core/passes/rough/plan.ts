@@ -1,11 +1,19 @@
 import { FRAIL, inRegion, type Region } from '../../arrange/target';
 import { type Cutter, profileOf } from '../../cutter/cutter';
 import { distanceInside } from '../../field/distance';
-import { AIR, cellPlace, type Grid, type HeightField, padField, poolField } from '../../field/height-field';
+import {
+  AIR,
+  cellPlace,
+  type Grid,
+  type HeightField,
+  nearestCell,
+  padField,
+  poolField,
+} from '../../field/height-field';
 import { Path } from '../../motion/path';
 import { clearHeights, lowerStock, type PassContext, type Tool } from '../context';
 import { clearByRings, type Level } from '../rings';
-import { standing, stockUnder } from '../standing';
+import { standing, stockAt, stockUnder } from '../standing';
 import { roughLevels } from './levels';
 import { clearByRows } from './rows';
 import type { RoughPass } from './schema';
@@ -115,12 +123,8 @@ function domainOf(ctx: PassContext, region: Region, grid: HeightField, overrun: 
       const cx = Math.min(Math.max(x, 0), ctx.board.x);
       // Signed distance beyond the board's edge, negative inside.
       if (Math.max(-x, x - ctx.board.x, -y, y - ctx.board.y) > overrun) continue;
-      const a = Math.min(field.width - 1, Math.max(0, Math.round((cx - field.originX) / field.cell)));
-      const b = Math.min(field.height - 1, Math.max(0, Math.round((cy - field.originY) / field.cell)));
-      if (
-        field.data[b * field.width + a] < 0 &&
-        inRegion(region, ctx.mode, { x: cx, y: cy }, outside[b * field.width + a], FRAIL)
-      )
+      const k = nearestCell(field, cx, cy);
+      if (field.data[k] < 0 && inRegion(region, ctx.mode, { x: cx, y: cy }, outside[k], FRAIL))
         out[j * grid.width + i] = 1;
     }
   }
@@ -128,13 +132,7 @@ function domainOf(ctx: PassContext, region: Region, grid: HeightField, overrun: 
 }
 
 function hasStock(clear: HeightField, grid: Grid, here: Uint8Array, z: number): boolean {
-  for (let k = 0; k < here.length; k++) {
-    if (!here[k]) continue;
-    const i = Math.round((grid.originX + (k % grid.width) * grid.cell - clear.originX) / clear.cell);
-    const j = Math.round((grid.originY + Math.floor(k / grid.width) * grid.cell - clear.originY) / clear.cell);
-    if (i >= 0 && j >= 0 && i < clear.width && j < clear.height && clear.data[j * clear.width + i] > z + 0.01)
-      return true;
-  }
+  for (let k = 0; k < here.length; k++) if (here[k] && stockAt(k, grid, clear) > z + 0.01) return true;
   return false;
 }
 
@@ -143,10 +141,7 @@ function openedTo(ctx: PassContext, here: Uint8Array, grid: HeightField, z: numb
   const { stock } = ctx;
   const out = new Uint8Array(here.length);
   for (let k = 0; k < here.length; k++) {
-    if (!here[k]) continue;
-    const i = Math.round((grid.originX + (k % grid.width) * grid.cell - stock.originX) / stock.cell);
-    const j = Math.round((grid.originY + Math.floor(k / grid.width) * grid.cell - stock.originY) / stock.cell);
-    if (stock.data[j * stock.width + i] <= z + 0.02) out[k] = 1;
+    if (here[k] && stockAt(k, grid, stock) <= z + 0.02) out[k] = 1;
   }
   return out;
 }

@@ -1,3 +1,4 @@
+import { cellAt } from '../../field/height-field';
 import type { Tool } from '../context';
 import { cutLoops, dropTo, type Level, loopsOf, passable, RIM } from '../rings';
 import type { RoughPass } from './schema';
@@ -12,11 +13,7 @@ export function clearByRows(tool: Tool, level: Level, pass: RoughPass, tolerance
   const cy = grid.originY + (grid.height * grid.cell) / 2;
   const reach = Math.hypot(grid.width, grid.height) * grid.cell * 0.5;
   const rows: [number, number, number, number][][] = [];
-  const open = (x: number, y: number) => {
-    const i = Math.round((x - grid.originX) / grid.cell);
-    const j = Math.round((y - grid.originY) / grid.cell);
-    return i >= 0 && j >= 0 && i < grid.width && j < grid.height && depth[j * grid.width + i] >= RIM + 0.5;
-  };
+  const open = (x: number, y: number) => depth[cellAt(grid, x, y)] >= RIM + 0.5;
   const step = grid.cell / 2;
   for (let v = -reach; v <= reach; v += pass.stepover) {
     const row: [number, number, number, number][] = [];

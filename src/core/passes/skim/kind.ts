@@ -4,7 +4,8 @@ import { clean } from '../../units/round';
 import type { PassKind } from '../kind';
 import { isFlat, passProblem, stepdownProblems, stepoverProblems } from '../pass-problems';
 import { FLAT_STEPOVER, freeId } from '../proposals';
-import { skimNothing, skimThin } from './checks';
+import { skimNothing } from './checks/skim-nothing';
+import { skimThin } from './checks/skim-thin';
 import { mostSkim, planSkim, skimDepths } from './plan';
 
 export const skim: PassKind<'skim'> = {

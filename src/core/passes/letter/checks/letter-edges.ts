@@ -1,7 +1,7 @@
-import type { Found } from '../../findings/finding';
-import { aboutPass, type PassDone } from '../kind';
-import type { LetterEdge } from './plan';
-import type { LetterPass } from './schema';
+import type { Found } from '../../../findings/finding';
+import { aboutPass, type PassDone } from '../../kind';
+import type { LetterEdge } from '../plan';
+import type { LetterPass } from '../schema';
 
 /** Grooves that run over an edge of what lies beneath them. */
 export function letterEdges(d: PassDone<LetterPass, LetterEdge[]>): Found[] {

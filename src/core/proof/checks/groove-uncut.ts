@@ -1,4 +1,4 @@
-import { isGroove } from '../../arrange/grooves';
+import { isGroove, veesOf } from '../../arrange/grooves';
 import { inSetup } from '../../doc/edits';
 import { cutterOf } from '../../doc/job';
 import type { Layer } from '../../doc/layer';
@@ -7,37 +7,6 @@ import { addPass } from '../../passes/add-pass';
 import { cutsGroove } from '../../passes/letter/plan';
 import type { SetupView } from '../../setup/view';
 import type { Rule } from './rule';
-
-/** Layers that are shaped as V grooves, with the angle that they are shaped for. */
-function veesOf(view: SetupView): { layer: Layer; angle: number }[] {
-  return view.layers.flatMap((layer) => {
-    const { source } = layer;
-    if (layer.hidden || (source.kind !== 'words' && source.kind !== 'shape') || source.relief.kind !== 'vee') return [];
-    return [{ layer, angle: source.relief.angle }];
-  });
-}
-
-/** A groove that is not carved in. */
-export const grooveNotCarved: Rule = {
-  id: 'groove-not-carved',
-  before: ({ view }) =>
-    veesOf(view)
-      .filter(({ layer }) => !isGroove(layer))
-      .map(({ layer }) => ({
-        rule: 'groove-not-carved',
-        severity: 'warning',
-        subject: { setup: view.setup.id, layer: layer.id },
-        place: layer.centre,
-        figures: { layer: layer.name },
-        fixes: [
-          {
-            id: 'carve-in',
-            figures: {},
-            edits: [{ set: inSetup(view, 'layers', { id: layer.id }, 'join'), to: 'carve' }],
-          },
-        ],
-      })),
-};
 
 /** A pass with a V bit of the groove's angle, or the groove shaped for the V bit that there is. */
 function fixes(view: SetupView, layer: Layer, angle: number): Fix[] {
@@ -58,7 +27,7 @@ function fixes(view: SetupView, layer: Layer, angle: number): Fix[] {
 export const grooveUncut: Rule = {
   id: 'groove-uncut',
   before: ({ view }) =>
-    veesOf(view)
+    veesOf(view.layers)
       .filter(({ layer, angle }) => {
         const cut = view.passes.some((p) => p.kind === 'letter' && cutsGroove(cutterOf(view, p), { angle }));
         return isGroove(layer) && !cut;
