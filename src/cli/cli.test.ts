@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import bunny from 'bunny';
 import { afterAll, expect, test } from 'vitest';
+import { BACK_DISH, DISHED, dishes, FACE_DISH } from '../core/plan/plan-test-kit';
 import { parseHeightImage } from '../core/sources/height-image';
 import { writeStl } from '../core/sources/stl';
 
@@ -57,6 +58,38 @@ test('the bunny, laid flat as a relief of 150 mm, is planned and proven without 
   expect(readFileSync(file(`out/${first}`), 'utf8')).toBe('mine');
   expect(readFileSync(file(`out/${first.replace('.nc', '-2.nc')}`), 'utf8')).toBe(text);
 }, 240_000);
+
+test('a board with a dish on both faces is planned from its document, and proven in one solid', () => {
+  writeFileSync(file('dishes.json'), JSON.stringify(dishes().face.document));
+  const r = zg('dishes.json', '--out', 'dishes');
+  expect(r.err).toBe('');
+  expect(r.status).toBe(0);
+  const report = JSON.parse(readFileSync(file('dishes/report.json'), 'utf8'));
+  expect(report.findings.filter((f: { severity: string }) => f.severity === 'error')).toEqual([]);
+  // The middles lie over each other: what is left there is the thickness less both depths.
+  const left = DISHED.thickness - FACE_DISH.depth - BACK_DISH.depth;
+  expect(Math.abs(report.boards[0].thinnest - left)).toBeLessThan(0.01);
+  expect(report.setups.map((s: { up: string }) => s.up)).toEqual(['face', 'back']);
+  for (const p of report.programs) expect(existsSync(file(`dishes/${p.file}`))).toBe(true);
+  // Both sides have images of their own.
+  for (const s of report.setups) {
+    const cut = parseHeightImage(readFileSync(file(`dishes/${s.cut.file}`)), s.cut.file);
+    expect(cut.width * s.cut.cell).toBeCloseTo(DISHED.x, 0);
+  }
+}, 120_000);
+
+test('all that a document has wrong is said in one line, and nothing is written', () => {
+  const { document } = dishes().face;
+  document.boards[0].thickness = -3;
+  document.boards[0].setups[0].passes[0].cutter = 'lent';
+  writeFileSync(file('wrong.json'), JSON.stringify(document));
+  const r = zg('wrong.json', '--out', 'wrong');
+  expect(r.status).toBe(2);
+  expect(r.err.trim().split('\n')).toHaveLength(1);
+  expect(r.err).toContain('-3');
+  expect(r.err).toContain('"lent"');
+  expect(existsSync(file('wrong/report.json'))).toBe(false);
+});
 
 test('what cannot be cut is a finding: exit status 3', () => {
   const r = zg(

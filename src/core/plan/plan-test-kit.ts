@@ -1,15 +1,19 @@
+import { newShape } from '../arrange/new-layer';
 import type { Cutter } from '../cutter/cutter';
-import { DRAWER } from '../doc/defaults';
+import { DRAWER, HOBBY_MACHINE, materialNamed } from '../doc/defaults';
+import { applyEdits } from '../doc/edits';
 import type { Job } from '../doc/job';
 import type { PassKindName, PassOf } from '../doc/pass';
 import { textOf } from '../findings/texts/text-of';
 import { localHost } from '../kernels/host';
+import { addPass } from '../passes/add-pass';
 import { kindOf } from '../passes/registry';
 import { type SetupView, setupView } from '../setup/view';
 import type { LoadContent } from './compose-job';
 import { planJob } from './pipeline';
 import { problems } from './problems';
 import { type PlainJob, plainJob } from './propose';
+import { addSetup } from './setups';
 import { type Plan, type SetupSurfaces, summaryOf } from './summary';
 
 /** The only setup of a plain job, through which the job is changed. */
@@ -73,3 +77,46 @@ export const saidOf = (p: Pick<SetupPlan, 'summary'>): string =>
 
 /** Heights of a new setup, mm. */
 export const HEIGHTS = { approach: 1, between: 1, everything: 5 };
+
+/** The board of dishes(). */
+export const DISHED = { x: 60, y: 50, thickness: 12, material: materialNamed('maple') };
+/** Domes carved in as dishes: depth at their middle, and their plan. */
+export const FACE_DISH = { depth: 4, x: 36, y: 30, cx: 30, cy: 25 };
+export const BACK_DISH = { depth: 3.5, x: 30, y: 30, cx: 30, cy: 25 };
+
+/** A board of 60 x 50 x 12 mm with a dish carved into both faces. */
+export function dishes(): { face: SetupView; back: SetupView } {
+  const face = plainSetup({
+    name: 'Dishes',
+    order: '',
+    machine: HOBBY_MACHINE,
+    rough: drawerBit('em3'),
+    finish: drawerBit('ball3'),
+    board: DISHED,
+  });
+  face.cell = 0.2;
+  const { id, edits } = addSetup(face, 'back');
+  applyEdits(face.document, edits);
+  const back = setupView(face.document, id);
+  for (const [view, d] of [
+    [face, FACE_DISH],
+    [back, BACK_DISH],
+  ] as const) {
+    view.seat = { mode: 'sunk', skin: 0, drop: 0, press: null };
+    view.layers = [
+      {
+        ...newShape({ id: `dish-${view.setup.id}`, name: 'Dish' }, { kind: 'oval' }, { kind: 'dome' }, DISHED),
+        size: { x: d.x, y: d.y },
+        centre: { x: d.cx, y: d.cy },
+        rise: d.depth,
+        join: 'carve',
+      },
+    ];
+  }
+  // Fine rows on an exact surface, so that it is the geometry that is measured.
+  Object.assign(face.passes[1], { stepover: 0.15, tolerance: 0.002 });
+  for (const kind of ['rough', 'finish'] as const)
+    applyEdits(face.document, addPass(back, kind, face.cutters[kind === 'rough' ? 0 : 1]));
+  Object.assign(back.passes[1], { stepover: 0.15, tolerance: 0.002 });
+  return { face, back };
+}

@@ -1,56 +1,24 @@
 import { beforeAll, describe, expect, test } from 'vitest';
 import { newShape } from '../arrange/new-layer';
-import { HOBBY_MACHINE, materialNamed } from '../doc/defaults';
+import { HOBBY_MACHINE } from '../doc/defaults';
 import { applyEdits } from '../doc/edits';
 import { WHOLE_PIECE } from '../doc/outline-ref';
 import { addPass } from '../passes/add-pass';
 import { readProgram } from '../program/reader';
-import { type SetupView, setupView } from '../setup/view';
-import { drawerBit, plainSetup, planWhole, setupPlan, wrongIn } from './plan-test-kit';
+import { setupView } from '../setup/view';
+import {
+  BACK_DISH,
+  DISHED,
+  dishes,
+  drawerBit,
+  FACE_DISH,
+  plainSetup,
+  planWhole,
+  setupPlan,
+  wrongIn,
+} from './plan-test-kit';
 import { addSetup } from './setups';
 import type { Plan } from './summary';
-
-const BOARD = { x: 60, y: 50, thickness: 12, material: materialNamed('maple') };
-/** Dishes as paraboloids would be, made as domes carved in: depth at their middle, and their plan. */
-const FACE = { depth: 4, x: 36, y: 30, cx: 30, cy: 25 };
-const BACK = { depth: 3.5, x: 30, y: 30, cx: 30, cy: 25 };
-
-/** A board with a dish carved into both faces. */
-function dishes(): { face: SetupView; back: SetupView } {
-  const face = plainSetup({
-    name: 'Dishes',
-    order: '',
-    machine: HOBBY_MACHINE,
-    rough: drawerBit('em3'),
-    finish: drawerBit('ball3'),
-    board: BOARD,
-  });
-  face.cell = 0.2;
-  const { id, edits } = addSetup(face, 'back');
-  applyEdits(face.document, edits);
-  const back = setupView(face.document, id);
-  for (const [view, d] of [
-    [face, FACE],
-    [back, BACK],
-  ] as const) {
-    view.seat = { mode: 'sunk', skin: 0, drop: 0, press: null };
-    view.layers = [
-      {
-        ...newShape({ id: `dish-${view.setup.id}`, name: 'Dish' }, { kind: 'oval' }, { kind: 'dome' }, BOARD),
-        size: { x: d.x, y: d.y },
-        centre: { x: d.cx, y: d.cy },
-        rise: d.depth,
-        join: 'carve',
-      },
-    ];
-  }
-  // Fine rows on an exact surface, so that it is the geometry that is measured.
-  Object.assign(face.passes[1], { stepover: 0.15, tolerance: 0.002 });
-  for (const kind of ['rough', 'finish'] as const)
-    applyEdits(face.document, addPass(back, kind, face.cutters[kind === 'rough' ? 0 : 1]));
-  Object.assign(back.passes[1], { stepover: 0.15, tolerance: 0.002 });
-  return { face, back };
-}
 
 describe('a dish on both faces', () => {
   let plan: Plan;
@@ -64,12 +32,15 @@ describe('a dish on both faces', () => {
     expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
     expect(plan.summary.setups.map((s) => s.id)).toEqual(['face', 'back']);
     expect(plan.solids).toHaveLength(1);
-    for (const [i, d] of [FACE, BACK].entries()) expect(setupPlan(plan, i).summary.deepest).toBeCloseTo(d.depth, 1);
+    for (const [i, d] of [FACE_DISH, BACK_DISH].entries())
+      expect(setupPlan(plan, i).summary.deepest).toBeCloseTo(d.depth, 1);
   });
 
   test('its thinnest place is that of the closed form within 0.01 mm', () => {
     // The middles lie over each other: what is left there is the thickness less both depths.
-    expect(Math.abs(plan.summary.boards[0].thinnest - (BOARD.thickness - FACE.depth - BACK.depth))).toBeLessThan(0.01);
+    expect(
+      Math.abs(plan.summary.boards[0].thinnest - (DISHED.thickness - FACE_DISH.depth - BACK_DISH.depth)),
+    ).toBeLessThan(0.01);
   });
 
   test('faces meet cell by cell: the same place is seen from both sides, and the web is what both leave', () => {
@@ -80,10 +51,10 @@ describe('a dish on both faces', () => {
       for (let i = 0; i < width; i++) {
         const x = originX + i * cell;
         // Turned over the y axis: x runs from the other edge, row by row the same y.
-        const k = Math.round((BOARD.x - x - rear.originX) / cell);
-        expect(Math.abs(rear.originX + k * cell - (BOARD.x - x))).toBeLessThan(1e-6);
+        const k = Math.round((DISHED.x - x - rear.originX) / cell);
+        expect(Math.abs(rear.originX + k * cell - (DISHED.x - x))).toBeLessThan(1e-6);
         expect(rear.originY + j * cell).toBeCloseTo(originY + j * cell, 9);
-        exact = Math.min(exact, BOARD.thickness + front.data[j * width + i] + rear.data[j * width + k]);
+        exact = Math.min(exact, DISHED.thickness + front.data[j * width + i] + rear.data[j * width + k]);
       }
     }
     expect(Math.abs(plan.summary.boards[0].thinnest - exact)).toBeLessThan(0.01);
@@ -95,9 +66,9 @@ describe('a dish on both faces', () => {
     let lowest = -Infinity;
     let at = 0;
     for (let k = 0; k < bottom.length; k++) if (bottom[k] > lowest) [lowest, at] = [bottom[k], k];
-    expect(lowest + BOARD.thickness).toBeCloseTo(BACK.depth, 1);
+    expect(lowest + DISHED.thickness).toBeCloseTo(BACK_DISH.depth, 1);
     const x = grid.originX + (at % grid.width) * grid.cell;
-    expect(Math.abs(x - (BOARD.x - BACK.cx))).toBeLessThan(1);
+    expect(Math.abs(x - (DISHED.x - BACK_DISH.cx))).toBeLessThan(1);
   });
 
   test('what is too thin is told, and less rise mends it', async () => {
@@ -114,9 +85,13 @@ describe('a dish on both faces', () => {
 /** A rigid motion of a place in space: half a turn about the axis that runs along y through the middle of the board's width. */
 function turnedOver([x, y, z]: number[]): number[] {
   // Independent of the frames: rotation by 180 degrees about y, through (W / 2, ., -T / 2).
-  const [u, w] = [x - BOARD.x / 2, z + BOARD.thickness / 2];
+  const [u, w] = [x - DISHED.x / 2, z + DISHED.thickness / 2];
   const a = Math.PI;
-  return [BOARD.x / 2 + u * Math.cos(a) + w * Math.sin(a), y, -BOARD.thickness / 2 - u * Math.sin(a) + w * Math.cos(a)];
+  return [
+    DISHED.x / 2 + u * Math.cos(a) + w * Math.sin(a),
+    y,
+    -DISHED.thickness / 2 - u * Math.sin(a) + w * Math.cos(a),
+  ];
 }
 
 test('letters on the back read right when the board is turned over', async () => {
@@ -126,7 +101,7 @@ test('letters on the back read right when the board is turned over', async () =>
     machine: HOBBY_MACHINE,
     rough: drawerBit('em3'),
     finish: drawerBit('ball3'),
-    board: BOARD,
+    board: DISHED,
   });
   face.cell = 0.2;
   const { id, edits } = addSetup(face, 'back');
@@ -135,7 +110,7 @@ test('letters on the back read right when the board is turned over', async () =>
   back.seat = { mode: 'sunk', skin: 0, drop: 0, press: null };
   // An F: a stem at the left, two bars to the right of it, as read by who looks at the back.
   const bar = (name: string, x: number, y: number, w: number, h: number) => ({
-    ...newShape({ id: name, name: name }, { kind: 'rectangle' }, { kind: 'flat' }, BOARD),
+    ...newShape({ id: name, name: name }, { kind: 'rectangle' }, { kind: 'flat' }, DISHED),
     size: { x: w, y: h },
     centre: { x, y },
     rise: 2,
@@ -165,18 +140,18 @@ test('letters on the back read right when the board is turned over', async () =>
   const missing = (x: number, y: number) =>
     bottom[Math.round((y - grid.originY) / grid.cell) * grid.width + Math.round((x - grid.originX) / grid.cell)] >
     -11.5;
-  expect(missing(BOARD.x - 22, 15)).toBe(true);
+  expect(missing(DISHED.x - 22, 15)).toBe(true);
   expect(missing(22, 15)).toBe(false);
-  expect(missing(BOARD.x - 40, 37)).toBe(true);
-  expect(missing(BOARD.x - 36, 26)).toBe(true);
-  expect(missing(BOARD.x - 30, 32)).toBe(false);
+  expect(missing(DISHED.x - 40, 37)).toBe(true);
+  expect(missing(DISHED.x - 36, 26)).toBe(true);
+  expect(missing(DISHED.x - 30, 32)).toBe(false);
 }, 60_000);
 
 test('an outline of the face is named by a pass of the back, and comes through the frames', async () => {
   const { face, back } = dishes();
   // A plate in the corner of the face, and an area of the back that is just under it.
   face.layers.push({
-    ...newShape({ id: 'plate', name: 'Plate' }, { kind: 'rectangle' }, { kind: 'flat' }, BOARD),
+    ...newShape({ id: 'plate', name: 'Plate' }, { kind: 'rectangle' }, { kind: 'flat' }, DISHED),
     size: { x: 10, y: 8 },
     centre: { x: 10, y: 8 },
     rise: 1,
@@ -184,7 +159,7 @@ test('an outline of the face is named by a pass of the back, and comes through t
   });
   back.layers = [
     {
-      ...newShape({ id: 'field', name: 'Field' }, { kind: 'rectangle' }, { kind: 'flat' }, BOARD),
+      ...newShape({ id: 'field', name: 'Field' }, { kind: 'rectangle' }, { kind: 'flat' }, DISHED),
       size: { x: 58, y: 48 },
       rise: 3,
       join: 'carve',
@@ -197,7 +172,7 @@ test('an outline of the face is named by a pass of the back, and comes through t
   const at = (x: number, y: number) =>
     plan.cut.data[Math.round((y - plan.cut.originY) / 0.2) * plan.cut.width + Math.round((x - plan.cut.originX) / 0.2)];
   // Under the plate, seen from the back at the other side.
-  expect(at(BOARD.x - 10, 8)).toBeLessThan(0);
+  expect(at(DISHED.x - 10, 8)).toBeLessThan(0);
   expect(at(10, 8)).toBe(0);
   // Another board's layer cannot be named.
   face.document.boards.push({ ...structuredClone(face.board), id: 'second', setups: [] });
