@@ -1,6 +1,4 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
-import path from 'node:path';
 import type { Kysely } from 'kysely';
 import { withEdits } from '../core/doc/edits';
 import { type Job, setupsOf } from '../core/doc/job';
@@ -47,19 +45,7 @@ export interface WhatIf {
   errors: number;
 }
 
-/** Age from which a half-written result counts as left behind, ms. */
-const STALE_PART = 3_600_000;
-
 const inputOf = (document: Job) => createHash('sha256').update(JSON.stringify(document)).digest('hex');
-
-/** Removes what a crash left half done, unless another process may still be at it. */
-function sweep(folder: string): void {
-  for (const name of readdirSync(folder)) {
-    const full = path.join(folder, name);
-    if (/\.part(\.old)?$/.test(name) && Date.now() - statSync(full).mtimeMs > STALE_PART)
-      rmSync(full, { recursive: true, force: true });
-  }
-}
 
 /** The plans of all jobs: what is wanted, what is being done, and the results. */
 export class PlanRunner {
@@ -76,8 +62,6 @@ export class PlanRunner {
     cache: string,
     planner: string,
   ) {
-    mkdirSync(folder, { recursive: true });
-    sweep(folder);
     this.results = new ResultStore(folder, planner);
     const out = (input: string) => this.results.place(input);
     this.queue = new PlanQueue({ assets: assets.folder, cache, planner, out }, (key) => this.tell(key));

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { mkdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 
 /** What a stored result says of itself: who made it, and what its files were when they were written. */
@@ -70,6 +70,18 @@ export function storeResult(folder: string, aside: string, { planner, files }: N
   return envelope;
 }
 
+/** Age from which a half-written result counts as left behind, ms. */
+const STALE_PART = 3_600_000;
+
+/** Removes what a crash left half done, unless another process may still be at it. */
+function sweep(folder: string): void {
+  for (const name of readdirSync(folder)) {
+    const full = path.join(folder, name);
+    if (/\.part(\.old)?$/.test(name) && Date.now() - statSync(full).mtimeMs > STALE_PART)
+      rmSync(full, { recursive: true, force: true });
+  }
+}
+
 /** Results of plans by the hash of their document; a damaged or missing one counts as none. */
 export class ResultStore {
   /** Files whose content was checked in this process, by what would change if they did. */
@@ -80,6 +92,7 @@ export class ResultStore {
     readonly planner: string,
   ) {
     mkdirSync(folder, { recursive: true });
+    sweep(folder);
   }
 
   place(input: string): string {

@@ -63,10 +63,7 @@ export function writeProgram(parts: ProgramPart[], o: ProgramOptions): string {
       lines.push(`S${Math.round(part.rpm)} M3`);
       rpm = part.rpm;
     }
-    let x = '';
-    let y = '';
-    let z = safe;
-    let f = '';
+    let [x, y, z, f] = ['', '', safe, ''];
     let mode = 0;
     const m = blocksOf(part);
     for (let k = 0; k < m.length; k += BLOCK) {

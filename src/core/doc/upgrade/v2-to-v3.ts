@@ -80,6 +80,13 @@ function backSkim(raw: Raw, width: unknown): Raw {
   return { ...rest, points };
 }
 
+/** A pass of the face: a skim does not say any more that it is of the face. */
+function frontPass(p: unknown): unknown {
+  if (!isObject(p) || p.kind !== 'skim') return p;
+  const { side, ...pass } = p;
+  return pass;
+}
+
 /**
  * Brings a job document of version 2, which had one board lying on its back, to version 3, which has boards with setups. A skimmed
  * back becomes a setup of its own before the face's. The same programs are cut.
@@ -102,13 +109,6 @@ export function v2ToV3(raw: Raw): unknown {
   });
   const backs = listOf(passes).filter(isBack) as Raw[];
   const others = Array.isArray(passes) ? passes.filter((p) => !isBack(p)) : passes;
-  const fronts = Array.isArray(others)
-    ? others.map((p) => {
-        if (!isObject(p) || p.kind !== 'skim') return p;
-        const { side, ...pass } = p;
-        return pass;
-      })
-    : others;
   return {
     ...rest,
     version: 3,
@@ -136,7 +136,7 @@ export function v2ToV3(raw: Raw): unknown {
             layers: Array.isArray(layers) ? layers.map(layerToV3) : layers,
             gaps,
             seat,
-            passes: fronts,
+            passes: Array.isArray(others) ? others.map(frontPass) : others,
           },
         ],
       },
