@@ -40,9 +40,16 @@ export function setupsOf(job: Job): Place[] {
   return job.boards.flatMap((board) => board.setups.map((setup) => ({ board, setup })));
 }
 
-/** The cutter of a pass. */
-export function cutterOf(job: { cutters: Cutter[] }, pass: { cutter: string }): Cutter {
-  return job.cutters.find((c) => c.id === pass.cutter)!;
+/** The cutter of a pass; none where the document names one that it does not have, which stops planning. */
+export function cutterOf(job: { cutters: Cutter[] }, pass: { cutter: string }): Cutter | undefined {
+  return job.cutters.find((c) => c.id === pass.cutter);
+}
+
+/** The cutter of a pass that is planned. @throws RangeError when it is missing: problems() is asked before anything is planned */
+export function plannedCutter(job: { cutters: Cutter[] }, pass: { id: string; cutter: string }): Cutter {
+  const cutter = cutterOf(job, pass);
+  if (!cutter) throw new RangeError(`the pass ${pass.id} has no bit "${pass.cutter}"`);
+  return cutter;
 }
 
 /** What is wrong with a value that a schema refused, in one line: "boards.0.thickness: 0 ...". */

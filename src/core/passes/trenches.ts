@@ -10,7 +10,8 @@ function trenchOf(job: Passes, pass: Pass, rough: number): number {
   if (!('area' in pass) || pass.area.kind !== 'relief') return 0;
   const { trench } = kindOf(pass);
   if (!trench) return 0;
-  return pass.area.trench ?? trench(pass, cutterOf(job, pass), rough);
+  const cutter = cutterOf(job, pass);
+  return pass.area.trench ?? (cutter ? trench(pass, cutter, rough) : 0);
 }
 
 /** Trench width of every pass; a finishing pass's own follows from the widest roughing trench. */

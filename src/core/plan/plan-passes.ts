@@ -1,6 +1,6 @@
 import type { Region, Target } from '../arrange/target';
 import { type Cutter, scallop, tipRadius } from '../cutter/cutter';
-import { cutterOf } from '../doc/job';
+import { plannedCutter } from '../doc/job';
 import type { Pass } from '../doc/pass';
 import { type Grid, gridOf } from '../field/height-field';
 import { motionTime } from '../motion/time';
@@ -105,7 +105,7 @@ export async function planPasses(
   let key = s.key;
   const out: Planned[] = [];
   for (const [i, pass] of view.passes.entries()) {
-    const cutter = cutterOf(view, pass);
+    const cutter = plannedCutter(view, pass);
     const kind = kindOf(pass);
     progress(kind.name, i / view.passes.length);
     const region = regions[i] ?? { area: { kind: 'face' }, trench: 0, within: null };

@@ -120,3 +120,39 @@ export function dishes(): { face: SetupView; back: SetupView } {
   Object.assign(back.passes[1], { stepover: 0.15, tolerance: 0.002 });
   return { face, back };
 }
+
+/** A document in which everything is wrong that can be at the same time. */
+export function allWrong(): Job {
+  const { face } = dishes();
+  const add = <K extends PassKindName>(kind: K, bit: Cutter, change: (p: PassOf<K>) => void) => {
+    const pass = proposed(kind, face, bit);
+    pass.id = `p${face.passes.length}`;
+    if (!face.cutters.some((c) => c.id === bit.id)) face.cutters.push(bit);
+    change(pass);
+    face.passes.push(pass);
+  };
+  const em = drawerBit('em6');
+  const drill = drawerBit('drill6');
+  face.board.face = 'painted';
+  face.output.oneFile = true;
+  face.layers.push(structuredClone(face.layers[0]));
+  face.layers[0].mask = { kind: 'layer', layer: 'gone', grow: 0, outside: false };
+  add('cutout', em, (p) => (p.cutter = 'ball3'));
+  add('cutout', em, (p) => (p.tabs.at = [{ x: 1, y: 1 }]));
+  add('cutout', em, (p) => (p.floor = 9));
+  add('cutout', em, (p) => (p.stepdown = 0.001));
+  add('hole', em, (p) => (p.diameter = 5));
+  add('hole', em, (p) => (p.diameter = 6.35));
+  add('hole', drill, (p) => (p.diameter = 8));
+  add('rough', em, (p) => (p.rampAngle = 60));
+  add('rough', em, (p) => (p.stepover = 5));
+  add('rough', em, (p) => (p.stepover = 0.001));
+  add('rough', em, (p) => (p.cutter = 'lent'));
+  add('rough', { ...em, id: 'huge', number: 40, diameter: 120, shankDiameter: 12 }, () => {});
+  add('skim', em, () => {});
+  face.board.setups[1].up = 'back';
+  face.board.setups[1].passes.push({ ...proposed('skim', face, em), id: 'uneven' });
+  const uneven = face.board.setups[1].passes.at(-1) as PassOf<'skim'>;
+  uneven.points[0].thickness = 90;
+  return face.document;
+}

@@ -1,5 +1,5 @@
 'use client';
-import { chipLoad, stepoverBase } from '@/core/cutter/cutter';
+import { type Cutter, chipLoad, stepoverBase } from '@/core/cutter/cutter';
 import { applyEdits } from '@/core/doc/edits';
 import { cutterOf } from '@/core/doc/job';
 import type { Pass } from '@/core/doc/pass';
@@ -108,19 +108,6 @@ export function PassCard(props: Props) {
     ...job.cutters,
   ].sort((a, b) => a.number - b.number);
   const { label, Sentence: Told, Fields, More } = cardOf(pass);
-  const edited: Edited = {
-    job,
-    pass,
-    cutter,
-    change,
-    onSetup: props.onSetup,
-    set: (f) =>
-      change((j) => {
-        const own = j.passes.find((p) => p.id === pass.id);
-        if (own) f(own);
-      }),
-  };
-  const title = label;
   const bit = (
     <Choice
       label="Bit"
@@ -140,15 +127,32 @@ export function PassCard(props: Props) {
   );
   if (!cutter)
     return (
-      <Card title={title} subtitle="its bit is missing">
+      <Card title={label} subtitle="its bit is missing">
         <Sentence>The bit of this pass is not among the job's bits.</Sentence>
         {bit}
         <AddAndRemove {...props} />
       </Card>
     );
+  const edited: Edited = {
+    job,
+    pass,
+    cutter,
+    change,
+    onSetup: props.onSetup,
+    set: (f) =>
+      change((j) => {
+        const own = j.passes.find((p) => p.id === pass.id);
+        if (own) f(own);
+      }),
+  };
+  const ofBit = (f: (c: Cutter) => void) =>
+    change((j) => {
+      const own = cutterOf(j, pass);
+      if (own) f(own);
+    });
   return (
     <Card
-      title={title}
+      title={label}
       subtitle={`${cutter.name}${cutter.shape === 'v' ? `, ${trimNumber(cutter.diameter, 3)}` : ''} mm (${formatLength(stepoverBase(cutter), 'in')})`}
       mark={<CutterMark shape={cutter.shape} />}
     >
@@ -161,7 +165,7 @@ export function PassCard(props: Props) {
       <FeedField
         label="Feed"
         value={cutter.feed}
-        onChange={(v) => change((j) => (cutterOf(j, pass).feed = v))}
+        onChange={(v) => ofBit((c) => (c.feed = v))}
         note={`${trimNumber(chipLoad(cutter.feed, cutter.rpm, cutter.flutes), 3)} mm a tooth at ${cutter.rpm} rpm`}
       />
       {done && (
@@ -178,7 +182,7 @@ export function PassCard(props: Props) {
         <AddAndRemove {...props} />
       </Folded>
       <Folded title={`Bit ${cutter.number}: ${cutter.name}`}>
-        <CutterFields cutter={cutter} onChange={(f) => change((j) => f(cutterOf(j, pass)))} />
+        <CutterFields cutter={cutter} onChange={ofBit} />
         <button type="button" className="btn btn-sm mt-1 w-full" onClick={() => void api.saveCutter(cutter)}>
           Keep in the drawer for other jobs
         </button>

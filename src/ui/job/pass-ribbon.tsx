@@ -32,7 +32,7 @@ export function PassRibbon({ job, summary, selected, onSelect, onMove }: Props) 
     <div>
       <ol className="flex items-stretch gap-1" aria-label="Passes in the order they are cut">
         {job.passes.map((p, i) => {
-          const cutter = cutterOf(job, p);
+          const bit = cutterOf(job, p)?.name ?? `${p.cutter}, missing`;
           const time = summary?.passes.find((s) => s.id === p.id)?.seconds;
           const change = i > 0 && job.passes[i - 1].cutter !== p.cutter;
           return (
@@ -47,7 +47,7 @@ export function PassRibbon({ job, summary, selected, onSelect, onMove }: Props) 
                   type="button"
                   draggable
                   aria-pressed={selected === p.id}
-                  aria-label={`${cardOf(p).label} with ${cutter.name}${time !== undefined ? `, ${formatDuration(time)}` : ''}; Alt and an arrow key move it`}
+                  aria-label={`${cardOf(p).label} with ${bit}${time !== undefined ? `, ${formatDuration(time)}` : ''}; Alt and an arrow key move it`}
                   onClick={() => onSelect(p.id)}
                   onDragStart={() => setDragged(i)}
                   onDragOver={(e) => e.preventDefault()}
@@ -65,7 +65,7 @@ export function PassRibbon({ job, summary, selected, onSelect, onMove }: Props) 
                 >
                   <span className="block text-sm font-semibold">{cardOf(p).label}</span>
                   <span className="soft block text-[13px] leading-tight">
-                    {cutter.name}
+                    {bit}
                     {time !== undefined && ` · ${formatDuration(time)}`}
                   </span>
                 </button>

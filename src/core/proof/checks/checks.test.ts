@@ -85,3 +85,17 @@ test('corner: what to do depends on what fits, and on whether it gets down there
   expect(remedy({ how: 'holder' })).toContain('its holder meets the board');
   expect(remedy({ how: 'reaches' })).toContain('End mill 3 reaches down');
 });
+
+test('z-travel: spoilboard, board, travel height and stick-out, added up by hand, against the nose at the top', async () => {
+  const view = panel();
+  const longest = Math.max(...view.cutters.map((c) => c.stickOut));
+  const need = (view.setup.spoilboard ?? 0) + 15 + view.setup.heights.everything + longest;
+  const told = async (bedToNose: number) => {
+    view.machine = { ...view.machine, bedToNose, zTravel: bedToNose };
+    return (await planShapes(view)).summary.findings.filter((f) => f.rule === 'z-travel');
+  };
+  expect(await told(need)).toEqual([]);
+  const found = await told(need - 0.1);
+  expect(found.length).toBeGreaterThan(0);
+  for (const f of found) expect(f.figures.over).toBeCloseTo(0.1, 6);
+});

@@ -1,4 +1,4 @@
-import { cutterOf } from '../../doc/job';
+import { plannedCutter } from '../../doc/job';
 import type { Rule } from './rule';
 
 /** Feeds that the machine does not reach. */
@@ -7,7 +7,7 @@ export const feed: Rule = {
   before({ view }) {
     const { maxFeed, name } = view.machine;
     const [most, mostDown] = [Math.min(maxFeed.x, maxFeed.y), maxFeed.z];
-    const bits = new Set(view.passes.map((p) => cutterOf(view, p)));
+    const bits = new Set(view.passes.map((p) => plannedCutter(view, p)));
     return [...bits]
       .filter((c) => c.feed > most || c.plunge > mostDown)
       .map((c) => ({

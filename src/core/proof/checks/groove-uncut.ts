@@ -1,6 +1,6 @@
 import { isGroove, veesOf } from '../../arrange/grooves';
 import { inSetup } from '../../doc/edits';
-import { cutterOf } from '../../doc/job';
+import { plannedCutter } from '../../doc/job';
 import type { Layer } from '../../doc/layer';
 import type { Fix } from '../../findings/finding';
 import { addPass } from '../../passes/add-pass';
@@ -12,7 +12,7 @@ import type { Rule } from './rule';
 function fixes(view: SetupView, layer: Layer, angle: number): Fix[] {
   const bit = view.cutters.find((c) => cutsGroove(c, { angle }));
   if (bit) return [{ id: 'add-letters', figures: { bit: bit.name }, edits: addPass(view, 'letter', bit) }];
-  const other = view.passes.map((p) => cutterOf(view, p)).find((c) => c?.shape === 'v');
+  const other = view.passes.map((p) => plannedCutter(view, p)).find((c) => c.shape === 'v');
   if (!other) return [];
   return [
     {
@@ -29,7 +29,7 @@ export const grooveUncut: Rule = {
   before: ({ view }) =>
     veesOf(view.layers)
       .filter(({ layer, angle }) => {
-        const cut = view.passes.some((p) => p.kind === 'letter' && cutsGroove(cutterOf(view, p), { angle }));
+        const cut = view.passes.some((p) => p.kind === 'letter' && cutsGroove(plannedCutter(view, p), { angle }));
         return isGroove(layer) && !cut;
       })
       .map(({ layer, angle }) => ({

@@ -1,0 +1,98 @@
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { expect, test } from '@playwright/test';
+import { dishes } from '../src/core/plan/plan-test-kit';
+import { openDatabase } from '../src/server/database';
+import { enter, jobOf, putJob, saved } from './board';
+import { BASE, TestServer } from './server';
+
+const server = new TestServer();
+test.beforeAll(async () => {
+  await server.start();
+});
+test.afterAll(async () => {
+  await server.close();
+});
+
+test('a board of two setups: each is shown and changed by itself, both are proven in one solid, an older proof is told', async ({
+  page,
+}) => {
+  const { face } = dishes();
+  face.cell = 0.5;
+  const id = await putJob(face);
+  await page.goto(`/jobs/${id}`);
+  const back = page.getByRole('button', { name: '2 Back' });
+  await expect(page.getByRole('button', { name: '1 Face' })).toHaveAttribute('aria-pressed', 'true');
+  await back.click();
+  await expect(back).toHaveAttribute('aria-pressed', 'true');
+  // What is changed on the back leaves the face as it is.
+  await page.getByRole('button', { name: /^Board / }).click();
+  await page.getByText('Heights', { exact: true }).click();
+  await enter(page, 'Over everything', '9');
+  await saved(page);
+  const { setups } = (await jobOf(id)).board;
+  expect(setups.map((s) => s.heights.everything)).toEqual([5, 9]);
+  await page.getByRole('button', { name: /^Proof / }).click();
+  await expect(page.getByText(/^Cut from the programs as written/)).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText('4.5 mm').first()).toBeVisible();
+
+  // As if the program had been renewed since.
+  const plans = path.join(server.data, 'plans');
+  for (const result of readdirSync(plans)) {
+    const file = path.join(plans, result, 'envelope.json');
+    writeFileSync(file, JSON.stringify({ ...JSON.parse(readFileSync(file, 'utf8')), planner: 'an older one' }));
+  }
+  await page.reload();
+  await page.getByRole('button', { name: /^Proof / }).click();
+  await expect(page.getByText('Proven by an older version of this program.')).toBeVisible();
+  const programs = await page.evaluate(async (job) => {
+    const plan = (await (await fetch(`/api/jobs/${job}/plan`)).json()) as { id: string };
+    const get = async (asked: string) => (await fetch(`/api/plans/${plan.id}/programs/0${asked}`)).status;
+    return [await get(''), await get('?older=yes')];
+  }, id);
+  expect(programs).toEqual([409, 200]);
+  await page.getByRole('button', { name: 'Prove again' }).click();
+  await expect(page.getByText('Proven again: the programs are the same as before.')).toBeVisible({ timeout: 120_000 });
+});
+
+test('a document with faults opens and lists them; a press mends one, undo brings it back, and a reload keeps it', async ({
+  page,
+}) => {
+  const { face } = dishes();
+  face.passes[0].cutter = 'lent';
+  face.output.oneFile = true;
+  const id = await putJob(face);
+  await page.goto(`/jobs/${id}`);
+  await page.getByRole('button', { name: /^Proof / }).click();
+  await expect(page.getByText('2 things stop planning.')).toBeVisible();
+  await expect(page.getByText(/the bit "lent" is not among the job's bits/)).toBeVisible();
+  await page.getByRole('button', { name: 'Write a file for each bit' }).click();
+  await expect(page.getByText('One thing stops planning.')).toBeVisible();
+  await saved(page);
+  await page.reload();
+  await page.getByRole('button', { name: /^Proof / }).click();
+  await expect(page.getByText('One thing stops planning.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('2 things stop planning.')).toBeVisible();
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await page.getByRole('button', { name: /^Use End mill/ }).click();
+  await expect(page.getByText(/^Cut from the programs as written|^Do not cut this yet/)).toBeVisible({
+    timeout: 120_000,
+  });
+});
+
+test('a job that cannot be read stands on the rack with its reason, and its document goes out as it is', async ({
+  page,
+}) => {
+  const id = await putJob(dishes().face);
+  const text = '{"version": 3, "name": "Half a plaque", "boards": 7}';
+  const db = await openDatabase(server.data);
+  const { head } = await db.selectFrom('jobs').select('head').where('id', '=', id).executeTakeFirstOrThrow();
+  await db.updateTable('revisions').set({ document: text }).where('id', '=', head!).execute();
+  await db.destroy();
+  await page.goto('/');
+  const entry = page.getByRole('listitem').filter({ hasText: 'Half a plaque' });
+  await expect(entry).toContainText('boards is 7');
+  await expect(page.getByRole('link', { name: /Dishes/ }).first()).toBeVisible();
+  expect(await (await fetch(`${BASE}/api/jobs/${id}/raw`)).text()).toBe(text);
+});
