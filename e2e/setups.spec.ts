@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { expect, test } from '@playwright/test';
-import { dishes } from '../src/core/plan/plan-test-kit';
+import { allWrong, dishes } from '../src/core/plan/plan-test-kit';
 import { openDatabase } from '../src/server/database';
 import { enter, jobOf, putJob, saved } from './board';
 import { BASE, TestServer } from './server';
@@ -27,7 +27,7 @@ test('a board of two setups: each is shown and changed by itself, both are prove
   await expect(back).toHaveAttribute('aria-pressed', 'true');
   // What is changed on the back leaves the face as it is.
   await page.getByRole('button', { name: /^Board / }).click();
-  await page.getByText('Heights', { exact: true }).click();
+  await page.getByText('Heights over the board').click();
   await enter(page, 'Over everything', '9');
   await saved(page);
   const { setups } = (await jobOf(id)).board;
@@ -44,14 +44,13 @@ test('a board of two setups: each is shown and changed by itself, both are prove
   }
   await page.reload();
   await page.getByRole('button', { name: /^Proof / }).click();
-  await expect(page.getByText('Proven by an older version of this program.')).toBeVisible();
-  const programs = await page.evaluate(async (job) => {
-    const plan = (await (await fetch(`/api/jobs/${job}/plan`)).json()) as { id: string };
-    const get = async (asked: string) => (await fetch(`/api/plans/${plan.id}/programs/0${asked}`)).status;
-    return [await get(''), await get('?older=yes')];
-  }, id);
+  await expect(page.getByText(/^Proven by an older version of this program/)).toBeVisible();
+  const rack = (await (await fetch(`${BASE}/api/jobs`)).json()) as { id: string; plan: { id: string } }[];
+  const plan = rack.find((j) => j.id === id)!.plan.id;
+  const status = async (asked: string) => (await fetch(`${BASE}/api/plans/${plan}/programs/0${asked}`)).status;
+  const programs = [await status(''), await status('?older=yes')];
   expect(programs).toEqual([409, 200]);
-  await page.getByRole('button', { name: 'Prove again' }).click();
+  await page.getByRole('button', { name: 'Prove again', exact: true }).click();
   await expect(page.getByText('Proven again: the programs are the same as before.')).toBeVisible({ timeout: 120_000 });
 });
 
@@ -66,7 +65,7 @@ test('a document with faults opens and lists them; a press mends one, undo bring
   await page.getByRole('button', { name: /^Proof / }).click();
   await expect(page.getByText('2 things stop planning.')).toBeVisible();
   await expect(page.getByText(/the bit "lent" is not among the job's bits/)).toBeVisible();
-  await page.getByRole('button', { name: 'Write a file for each bit' }).click();
+  await page.getByRole('button', { name: 'Write a file for each bit', exact: true }).click();
   await expect(page.getByText('One thing stops planning.')).toBeVisible();
   await saved(page);
   await page.reload();
@@ -75,17 +74,33 @@ test('a document with faults opens and lists them; a press mends one, undo bring
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('2 things stop planning.')).toBeVisible();
   await page.getByRole('button', { name: 'Redo' }).click();
-  await page.getByRole('button', { name: /^Use End mill/ }).click();
+  await page.getByRole('button', { name: /^Use end mill/i }).click();
   await expect(page.getByText(/^Cut from the programs as written|^Do not cut this yet/)).toBeVisible({
     timeout: 120_000,
   });
+});
+
+test('a document with everything wrong opens at every station, and lists it all', async ({ page }) => {
+  const id = await putJob({ document: allWrong() });
+  await page.goto(`/jobs/${id}`);
+  for (const station of ['Arrange', 'Passes', 'Run', 'Proof'])
+    await page.getByRole('button', { name: new RegExp(`^${station} `) }).click();
+  await expect(page.getByText('19 things stop planning.')).toBeVisible();
+  for (const said of [
+    'ramp angle of pass',
+    'is there twice',
+    'needs a tool changer',
+    'must not be skimmed off',
+    'missing',
+  ])
+    await expect(page.getByText(said).first()).toBeVisible();
 });
 
 test('a job that cannot be read stands on the rack with its reason, and its document goes out as it is', async ({
   page,
 }) => {
   const id = await putJob(dishes().face);
-  const text = '{"version": 3, "name": "Half a plaque", "boards": 7}';
+  const text = '{"version": 3, "name": "Half a plaque", "order": "", "boards": 7}';
   const db = await openDatabase(server.data);
   const { head } = await db.selectFrom('jobs').select('head').where('id', '=', id).executeTakeFirstOrThrow();
   await db.updateTable('revisions').set({ document: text }).where('id', '=', head!).execute();

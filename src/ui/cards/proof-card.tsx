@@ -18,7 +18,6 @@ export function ProofCard({
   picked,
   onPick,
   onFix,
-  onProve,
 }: {
   id: string;
   plan: PlanInfo | null;
@@ -30,7 +29,6 @@ export function ProofCard({
   picked: Finding | null;
   onPick(f: Finding): void;
   onFix(f: Fix): void;
-  onProve(): void;
 }) {
   const s = fresh ? plan?.summary : null;
   const listed = { id, revision: fresh ? (plan?.revision ?? '') : '', seconds, picked, onPick, onFix };
@@ -60,12 +58,9 @@ export function ProofCard({
   return (
     <Card title="Proof" subtitle="the written programs, read back and cut">
       {plan?.older && (
-        <div role="status" className="mb-2 rounded border border-accent px-3 py-2 text-sm">
-          Proven by an older version of this program.
-          <button type="button" className="btn btn-sm mt-2 w-full" onClick={onProve}>
-            Prove again
-          </button>
-        </div>
+        <p role="status" className="my-2 rounded border border-accent px-3 py-2 text-sm">
+          Proven by an older version of this program. Prove it again before you cut it.
+        </p>
       )}
       {plan?.again && !plan.older && (
         <p role="status" className="soft mb-2 text-sm">

@@ -16,6 +16,44 @@ const ORIGINS = {
   centre: 'the cross in the centre',
 } as const;
 
+/** What to see to before a program is started. */
+function BeforeStart({ job }: Pick<CardProps, 'job'>) {
+  const { up } = job.setup;
+  const skim = job.passes.find((p) => p.kind === 'skim');
+  const cutout = job.passes.find((p) => p.kind === 'cutout');
+  return (
+    <>
+      <h3 className="mt-3 font-semibold">Before you press start</h3>
+      <ul className="list-disc space-y-1 pl-5 text-sm">
+        <li>
+          Eye and hearing protection; dust extraction, and a mask for MDF, solid surface and timbers that irritate.
+        </li>
+        <li>Nothing loose on the table; clamps and screws clear of the trench.</li>
+        {skim && (
+          <li>
+            The skim runs over the whole board: nothing may stand on it, and Z is set from the bed
+            {up === 'back' && '; the board lies on its face for it, turned over left to right'}.
+          </li>
+        )}
+        {cutout && (
+          <li>
+            {cutout.tabs.count > 0
+              ? 'Frame and piece are both held before the cut-out starts: the tabs hold them to each other, not to the table.'
+              : 'The cut-out has no tabs: tape or vacuum under the piece, or it flies as it comes free.'}
+          </li>
+        )}
+        <li>Touch off on wood that is not cut away; find Z again after every change of bit.</li>
+        <li>The first seconds at a fifth of the feed, a hand on the stop.</li>
+        <li>
+          Never reach in while the spindle turns, and never leave it running alone: a dull or rubbing bit can start a
+          fire.
+        </li>
+        <li>The makers of machine, bit and material, and local rules, come first.</li>
+      </ul>
+    </>
+  );
+}
+
 /** The programs, and what to know at the machine. */
 export function RunCard({
   job,
@@ -42,8 +80,6 @@ export function RunCard({
     )
       e.preventDefault();
   };
-  const skim = job.passes.find((p) => p.kind === 'skim');
-  const cutout = job.passes.find((p) => p.kind === 'cutout');
   return (
     <Card
       title="Run"
@@ -114,33 +150,7 @@ export function RunCard({
           />
         )}
       </div>
-      <h3 className="mt-3 font-semibold">Before you press start</h3>
-      <ul className="list-disc space-y-1 pl-5 text-sm">
-        <li>
-          Eye and hearing protection; dust extraction, and a mask for MDF, solid surface and timbers that irritate.
-        </li>
-        <li>Nothing loose on the table; clamps and screws clear of the trench.</li>
-        {skim && (
-          <li>
-            The skim runs over the whole board: nothing may stand on it, and Z is set from the bed
-            {up === 'back' && '; the board lies on its face for it, turned over left to right'}.
-          </li>
-        )}
-        {cutout && (
-          <li>
-            {cutout.tabs.count > 0
-              ? 'Frame and piece are both held before the cut-out starts: the tabs hold them to each other, not to the table.'
-              : 'The cut-out has no tabs: tape or vacuum under the piece, or it flies as it comes free.'}
-          </li>
-        )}
-        <li>Touch off on wood that is not cut away; find Z again after every change of bit.</li>
-        <li>The first seconds at a fifth of the feed, a hand on the stop.</li>
-        <li>
-          Never reach in while the spindle turns, and never leave it running alone: a dull or rubbing bit can start a
-          fire.
-        </li>
-        <li>The makers of machine, bit and material, and local rules, come first.</li>
-      </ul>
+      <BeforeStart job={job} />
     </Card>
   );
 }

@@ -13,6 +13,19 @@ function Fact({ value, label, alarm }: { value: string; label: string; alarm?: b
   );
 }
 
+/** How far the shown version is proven. */
+function proofOf(plan: PlanInfo | null, s: PlanInfo['summary']): { value: string; label: string; alarm?: boolean } {
+  if (!s) return { value: 'not proven', label: 'of this version' };
+  if (plan?.older) return { value: 'older proof', label: 'prove it again', alarm: true };
+  const serious = s.findings.filter((f) => f.severity !== 'note');
+  if (serious.length === 0) return { value: 'proven', label: 'no warnings' };
+  return {
+    value: `${serious.length} ${serious.length === 1 ? 'finding' : 'findings'}`,
+    label: serious.some((f) => f.severity === 'error') ? 'do not cut it yet' : 'look before you cut',
+    alarm: true,
+  };
+}
+
 /** What a carver checks before pressing start. */
 export function HeaderFacts({
   job,
@@ -29,8 +42,6 @@ export function HeaderFacts({
   const { board, seat } = job;
   const depth = seatedDepth(seat, facts ?? { peak: 0, low: 0 }) + seat.skin;
   const bits = new Set(job.passes.map((p) => p.cutter)).size;
-  const serious = s?.findings.filter((f) => f.severity !== 'note').length ?? 0;
-  const first = s?.findings[0];
   return (
     <dl className="flex gap-6">
       <Fact
@@ -47,11 +58,7 @@ export function HeaderFacts({
         value={s ? formatDuration(s.seconds) : '–'}
         label={`${bits} ${bits === 1 ? 'bit' : 'bits'}, ${Math.max(0, bits - 1)} ${bits === 2 ? 'change' : 'changes'}`}
       />
-      <Fact
-        value={s ? (serious === 0 ? 'proven' : `${serious} ${serious === 1 ? 'finding' : 'findings'}`) : 'not proven'}
-        label={s ? (serious === 0 ? 'no warnings' : (first?.rule.replaceAll('-', ' ') ?? '')) : 'of this version'}
-        alarm={serious > 0}
-      />
+      <Fact {...proofOf(plan, s)} />
     </dl>
   );
 }

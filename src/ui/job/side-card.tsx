@@ -52,7 +52,6 @@ function StationCard({ screen }: { screen: OpenScreen }) {
           picked={screen.picked}
           onPick={screen.pick}
           onFix={screen.fix}
-          onProve={state.prove}
         />
       );
     case 'Run':

@@ -1,19 +1,20 @@
 import type { z } from 'zod';
 import type { Fix, Found } from '../../findings/finding';
 import { type Job, soundJobSchema } from '../job';
+import { fieldName } from './field-name';
 import { type DocPath, problem } from './problem';
 
 const at = (job: Job, path: PropertyKey[]): unknown =>
   path.reduce((v: unknown, key) => (v as Record<PropertyKey, unknown> | null | undefined)?.[key], job);
 
 /** What is the matter with a value, for its text. */
-function figuresOf(issue: z.core.$ZodIssue, value: unknown) {
+function figuresOf(job: Job, issue: z.core.$ZodIssue, value: unknown) {
   const shown =
     typeof value === 'number' || typeof value === 'string' ? value : JSON.stringify(value ?? null).slice(0, 60);
   const bound =
     issue.code === 'too_small' ? Number(issue.minimum) : issue.code === 'too_big' ? Number(issue.maximum) : 0;
   const how = issue.code === 'too_small' ? 'small' : issue.code === 'too_big' ? 'big' : 'other';
-  return { field: issue.path.join('.'), value: shown, how, bound, said: issue.message };
+  return { field: fieldName(job, issue.path), value: shown, how, bound, said: issue.message };
 }
 
 /** The nearest number that is within the bounds; none where there is no nearest one. */
@@ -36,6 +37,6 @@ export function values(job: Job): Found[] {
   if (parsed.success) return [];
   return parsed.error.issues.map((issue) => {
     const value = at(job, issue.path);
-    return problem('value', issue.path as DocPath, figuresOf(issue, value), { fixes: within(issue, value) });
+    return problem('value', issue.path as DocPath, figuresOf(job, issue, value), { fixes: within(issue, value) });
   });
 }
