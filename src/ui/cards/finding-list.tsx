@@ -29,7 +29,7 @@ function FixButton({ fix, looked, id, revision, seconds, onFix }: Listed & { fix
           ? 'takes no longer'
           : `${formatDuration(Math.abs(more))} ${more > 0 ? 'longer' : 'shorter'}`;
   return (
-    <span className="flex items-center gap-2">
+    <span className="flex flex-wrap items-center gap-x-2">
       <button type="button" className="btn btn-sm" onClick={() => onFix(fix)}>
         {labelOf(fix)}
       </button>
