@@ -13,7 +13,6 @@ import { inspectSource } from '../src/core/sources/inspect';
 import { writeStl } from '../src/core/sources/stl';
 import { contentLoader } from '../src/server/content';
 import { readSource } from '../src/server/read-source';
-import { benchPage } from './page';
 import { row } from './row';
 
 /** A bumpy square of 2 n^2 triangles on a flat back's height, n cells a side. */
@@ -161,5 +160,4 @@ export async function benchArrange(): Promise<void> {
   console.log('\nLarge models, each in a process of its own (the making of the file counts for memory)');
   benchMesh('1 million triangles', 708);
   benchMesh('5 million triangles', 1581);
-  await benchPage();
 }

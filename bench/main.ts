@@ -18,6 +18,7 @@ import { stageRunner } from '../src/server/stage-cache';
 import { benchArrange, meshChild } from './arrange';
 import { benchLetters } from './letters';
 import { benchOutlines } from './outlines';
+import { benchPage } from './page';
 import { row } from './row';
 
 /** CPU seconds of a call in this thread, the least of `runs`. */
@@ -224,6 +225,7 @@ else {
   benchRemoval();
   benchThinning();
   await benchArrange();
+  await benchPage();
   await benchLetters();
   await benchOutlines();
   await benchPlan();

@@ -39,7 +39,9 @@ const INNER_LOOPS = [
   'thin',
   'thinLine',
 ];
-const MOST = { lines: 60, parameters: 5, file: 300 };
+/** Longest function in lines, of what is computed and of what is shown. */
+const MOST_LINES = { 'src/core': 60, 'src/server': 60, 'src/ui': 120 };
+const MOST = { parameters: 5, file: 300 };
 
 /** Functions of a file with their lines and parameters. */
 function functionsOf(file: string, text: string): { name: string; lines: number; parameters: number }[] {
@@ -58,25 +60,28 @@ function functionsOf(file: string, text: string): { name: string; lines: number;
   return out;
 }
 
-/** What of core and server is longer than it may be. */
+/** What of core, server and interface is longer than it may be. */
 function tooLong(read: (file: string) => string): string[] {
-  return ['src/core', 'src/server']
-    .flatMap((d) => (readdirSync(d, { recursive: true }) as string[]).map((f) => `${d}/${f}`))
-    .filter((f) => f.endsWith('.ts') && !f.endsWith('.test.ts') && !f.includes('kernels/assembly'))
-    .flatMap((f) => {
-      const text = read(f);
-      const long = functionsOf(f, text).filter(
-        (d) => (d.lines > MOST.lines || d.parameters > MOST.parameters) && !INNER_LOOPS.includes(d.name),
-      );
-      const lines = text.split('\n').length - 1;
-      return [
-        ...(lines > MOST.file ? [`${f} has ${lines} lines`] : []),
-        ...long.map((d) => `${f}: ${d.name} has ${d.lines} lines and takes ${d.parameters}`),
-      ];
-    });
+  return Object.entries(MOST_LINES).flatMap(([folder, most]) =>
+    (readdirSync(folder, { recursive: true }) as string[])
+      .map((f) => `${folder}/${f}`)
+      .filter((f) => /\.tsx?$/.test(f) && !/\.test\.tsx?$|kernels\/assembly/.test(f))
+      .flatMap((f) => {
+        const text = read(f);
+        const long = functionsOf(f, text).filter(
+          (d) => (d.lines > most || d.parameters > MOST.parameters) && !INNER_LOOPS.includes(d.name),
+        );
+        const lines = text.split('\n').length - 1;
+        return [
+          // A component's fields stand in a row: what counts there is the function.
+          ...(lines > MOST.file && folder !== 'src/ui' ? [`${f} has ${lines} lines`] : []),
+          ...long.map((d) => `${f}: ${d.name} has ${d.lines} lines and takes ${d.parameters}`),
+        ];
+      }),
+  );
 }
 
-test('in core and server no function is over 60 lines or takes over 5, and no file is over 300; longer ones are noticed', () => {
+test('no function is over 60 lines, 120 in the interface, or takes over 5, and no file of core and server is over 300', () => {
   const read = (f: string) => readFileSync(f, 'utf8');
   expect(tooLong(read)).toEqual([]);
   const filled = (f: string) => (f === 'src/core/plan/problems.ts' ? read(f) + '// more\n'.repeat(300) : read(f));

@@ -50,6 +50,27 @@ interface Props {
   onSelect(ids: string[]): void;
 }
 
+/** Things that can be added, under a title. */
+function Entries({ title, list, onPick }: { title: string; list: Entry[]; onPick(e: Entry): void }) {
+  return (
+    <>
+      <p className="soft px-2 pt-1 text-[13px]">{title}</p>
+      <div className="grid grid-cols-2 gap-x-1">
+        {list.map((e) => (
+          <button
+            key={e[0]}
+            type="button"
+            className="btn btn-ghost btn-sm justify-start px-2 font-normal"
+            onClick={() => onPick(e)}
+          >
+            {e[0]}
+          </button>
+        ))}
+      </div>
+    </>
+  );
+}
+
 /** What can be put on the board: shapes and textures made here, words, and files. */
 export function AddMenu({ job, change, onSelect }: Props) {
   const box = useRef<HTMLDetailsElement>(null);
@@ -64,6 +85,8 @@ export function AddMenu({ job, change, onSelect }: Props) {
     change((j) => j.layers.push(l));
     onSelect([l.id]);
   };
+  const shape = ([name, outline, relief, share, edge]: Entry) =>
+    put(newShape({ id: newId(), name }, outline, relief, job.board, { share, edge }));
   const words = async () => {
     try {
       const { size } = await arranger().measure(NEW_WORDS);
@@ -106,25 +129,6 @@ export function AddMenu({ job, change, onSelect }: Props) {
       setBusy(null);
     }
   };
-  const section = (title: string, list: Entry[]) => (
-    <>
-      <p className="soft px-2 pt-1 text-[13px]">{title}</p>
-      <div className="grid grid-cols-2 gap-x-1">
-        {list.map(([name, outline, relief, share, edge]) => (
-          <button
-            key={name}
-            type="button"
-            className="btn btn-ghost btn-sm justify-start px-2 font-normal"
-            onClick={() =>
-              put(newShape({ id: newId(), name: name }, outline, relief, job.board, { share: share, edge: edge }))
-            }
-          >
-            {name}
-          </button>
-        ))}
-      </div>
-    </>
-  );
   return (
     <div className="px-4 py-2">
       <div className="flex gap-2">
@@ -133,8 +137,8 @@ export function AddMenu({ job, change, onSelect }: Props) {
             <Plus size={14} aria-hidden /> Add
           </summary>
           <div className="panel dropdown-content z-30 mt-1 max-h-[60vh] w-[270px] overflow-y-auto p-2 shadow-lg">
-            {section('Outlines', SHAPES)}
-            {section('Forms and textures', FORMS)}
+            <Entries title="Outlines" list={SHAPES} onPick={shape} />
+            <Entries title="Forms and textures" list={FORMS} onPick={shape} />
           </div>
         </details>
         <button type="button" className="btn btn-sm flex-1" onClick={() => void words()}>

@@ -105,38 +105,7 @@ export function LayerCard({ job, layer, close, change, onSelect, info }: LayerCa
           onChange={(v) => set((l) => (l.group = v === '' ? null : v))}
         />
       </Folded>
-      <Folded title="Edge, slope and heights">
-        <LengthField
-          label="Thin towards the edge"
-          value={layer.thin}
-          min={0}
-          max={1000}
-          onChange={(v) => set((l) => (l.thin = v))}
-          note="over this width its height falls to nothing"
-        />
-        <NumberField
-          label="Raise one side, along x"
-          value={layer.slope.x}
-          min={-80}
-          max={80}
-          suffix="°"
-          onChange={(v) => set((l) => (l.slope.x = v))}
-        />
-        <NumberField
-          label="Raise one side, along y"
-          value={layer.slope.y}
-          min={-80}
-          max={80}
-          suffix="°"
-          onChange={(v) => set((l) => (l.slope.y = v))}
-        />
-        <Tick
-          label="Heights turned over"
-          value={layer.invert}
-          onChange={(v) => set((l) => (l.invert = v))}
-          note="what stood highest lies deepest"
-        />
-      </Folded>
+      <EdgeFields layer={layer} set={set} />
       <Folded title="Copies">
         <CopiesFields layer={layer} set={set} />
       </Folded>
@@ -153,6 +122,44 @@ export function LayerCard({ job, layer, close, change, onSelect, info }: LayerCa
         Remove from the board
       </button>
     </Card>
+  );
+}
+
+/** How a layer ends and leans. */
+function EdgeFields({ layer, set }: { layer: Layer; set(edit: (l: Layer) => void): void }) {
+  return (
+    <Folded title="Edge, slope and heights">
+      <LengthField
+        label="Thin towards the edge"
+        value={layer.thin}
+        min={0}
+        max={1000}
+        onChange={(v) => set((l) => (l.thin = v))}
+        note="over this width its height falls to nothing"
+      />
+      <NumberField
+        label="Raise one side, along x"
+        value={layer.slope.x}
+        min={-80}
+        max={80}
+        suffix="°"
+        onChange={(v) => set((l) => (l.slope.x = v))}
+      />
+      <NumberField
+        label="Raise one side, along y"
+        value={layer.slope.y}
+        min={-80}
+        max={80}
+        suffix="°"
+        onChange={(v) => set((l) => (l.slope.y = v))}
+      />
+      <Tick
+        label="Heights turned over"
+        value={layer.invert}
+        onChange={(v) => set((l) => (l.invert = v))}
+        note="what stood highest lies deepest"
+      />
+    </Folded>
   );
 }
 

@@ -43,12 +43,77 @@ function freshEdge(kind: Edge['kind']): Edge {
   return { kind };
 }
 
+/** How a shape's edge is worked. */
+function EdgeFields({ edge: e, put }: { edge: ShapeSource['edge']; put(edge: ShapeSource['edge']): void }) {
+  return (
+    <>
+      <Choice label="Edge" value={e.kind} options={EDGES} onChange={(kind) => put(freshEdge(kind))} />
+      {e.kind === 'waney' && (
+        <>
+          <LengthField
+            label="Waves, deep"
+            value={e.depth}
+            min={0}
+            open
+            max={200}
+            onChange={(v) => put({ ...e, depth: v })}
+          />
+          <LengthField
+            label="Waves, long"
+            value={e.length}
+            min={0}
+            open
+            max={1000}
+            onChange={(v) => put({ ...e, length: v })}
+          />
+          <NumberField
+            whole
+            label="Chance"
+            value={e.seed}
+            min={0}
+            max={9999}
+            onChange={(v) => put({ ...e, seed: v })}
+          />
+        </>
+      )}
+      {e.kind === 'notched' && (
+        <>
+          <NumberField
+            whole
+            label="Notches"
+            value={e.count}
+            min={1}
+            max={500}
+            onChange={(v) => put({ ...e, count: v })}
+          />
+          <LengthField
+            label="Notch, wide"
+            value={e.width}
+            min={0}
+            open
+            max={500}
+            onChange={(v) => put({ ...e, width: v })}
+          />
+          <LengthField
+            label="Notch, deep"
+            value={e.depth}
+            min={0}
+            open
+            max={200}
+            onChange={(v) => put({ ...e, depth: v })}
+          />
+        </>
+      )}
+    </>
+  );
+}
+
 /** A shape made here: its outline, what stands on it, and its edge, all as numbers. */
 export function ShapeFields({ layer, change }: FieldsProps) {
   const s = layer.source as ShapeSource;
   const set = (edit: (s: ShapeSource, l: Layer) => void) =>
     change((j) => editLayers(j, [layer.id], (l) => edit(l.source as ShapeSource, l)));
-  const { outline: o, edge: e } = s;
+  const o = s.outline;
   return (
     <>
       <Choice
@@ -117,63 +182,7 @@ export function ShapeFields({ layer, change }: FieldsProps) {
       )}
       <VeeButton layer={layer} change={change} />
       <ReliefFields relief={s.relief} layer={layer} put={(r) => set((x) => (x.relief = r))} />
-      <Choice label="Edge" value={e.kind} options={EDGES} onChange={(kind) => set((x) => (x.edge = freshEdge(kind)))} />
-      {e.kind === 'waney' && (
-        <>
-          <LengthField
-            label="Waves, deep"
-            value={e.depth}
-            min={0}
-            open
-            max={200}
-            onChange={(v) => set((x) => (x.edge = { ...e, depth: v }))}
-          />
-          <LengthField
-            label="Waves, long"
-            value={e.length}
-            min={0}
-            open
-            max={1000}
-            onChange={(v) => set((x) => (x.edge = { ...e, length: v }))}
-          />
-          <NumberField
-            whole
-            label="Chance"
-            value={e.seed}
-            min={0}
-            max={9999}
-            onChange={(v) => set((x) => (x.edge = { ...e, seed: v }))}
-          />
-        </>
-      )}
-      {e.kind === 'notched' && (
-        <>
-          <NumberField
-            whole
-            label="Notches"
-            value={e.count}
-            min={1}
-            max={500}
-            onChange={(v) => set((x) => (x.edge = { ...e, count: v }))}
-          />
-          <LengthField
-            label="Notch, wide"
-            value={e.width}
-            min={0}
-            open
-            max={500}
-            onChange={(v) => set((x) => (x.edge = { ...e, width: v }))}
-          />
-          <LengthField
-            label="Notch, deep"
-            value={e.depth}
-            min={0}
-            open
-            max={200}
-            onChange={(v) => set((x) => (x.edge = { ...e, depth: v }))}
-          />
-        </>
-      )}
+      <EdgeFields edge={s.edge} put={(edge) => set((x) => (x.edge = edge))} />
     </>
   );
 }

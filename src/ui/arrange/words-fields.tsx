@@ -1,7 +1,7 @@
 'use client';
 import { useQuery } from '@tanstack/react-query';
 import { useId, useRef, useState } from 'react';
-import type { WordsSource } from '@/core/doc/layer';
+import type { Layer, WordsSource } from '@/core/doc/layer';
 import type { Words } from '@/core/doc/words';
 import { addBend } from '@/core/outline/curve-points';
 import { FONTS } from '@/core/sources/fonts';
@@ -19,6 +19,63 @@ const LINES: [Words['line']['kind'], string][] = [
   ['arc', 'an arc'],
   ['curve', 'a free curve'],
 ];
+
+/** What words run along. */
+function LineFields({
+  layer,
+  line,
+  board,
+  put,
+}: {
+  layer: Layer;
+  line: Words['line'];
+  board: { x: number };
+  put(line: Words['line']): void;
+}) {
+  return (
+    <>
+      <Choice
+        label="Runs on"
+        value={line.kind}
+        options={LINES}
+        onChange={(kind) =>
+          put(
+            kind === 'arc'
+              ? { kind, radius: Number((Math.max(layer.size.x, board.x / 4) * 0.8).toFixed(1)), under: false }
+              : kind === 'curve'
+                ? { kind, d: `M 0 0 C ${layer.size.x * 0.33} -20 ${layer.size.x * 0.66} 20 ${layer.size.x} 0` }
+                : { kind },
+          )
+        }
+      />
+      {line.kind === 'arc' && (
+        <>
+          <LengthField
+            label="Arc's radius"
+            value={line.radius}
+            min={1}
+            max={10000}
+            onChange={(radius) => put({ ...line, radius })}
+          />
+          <Tick label="Under the circle" value={line.under} onChange={(under) => put({ ...line, under })} />
+        </>
+      )}
+      {line.kind === 'curve' && (
+        <>
+          <TextField label="Curve" value={line.d} max={20000} required onChange={(d) => put({ kind: 'curve', d })} />
+          <p className="soft text-[13px]">its points can be dragged on the board; an SVG path in mm, y down</p>
+          <button
+            type="button"
+            className="btn btn-sm my-1 w-full"
+            onClick={() => put({ kind: 'curve', d: addBend(line.d) })}
+          >
+            One bend more
+          </button>
+        </>
+      )}
+    </>
+  );
+}
 
 /** Words: text, font, height of a capital, the line that they run on, and what stands on them. */
 export function WordsFields({ job, layer, change }: FieldsProps) {
@@ -91,62 +148,7 @@ export function WordsFields({ job, layer, change }: FieldsProps) {
         onChange={(height) => void put({ height })}
         note="height of a capital"
       />
-      <Choice
-        label="Runs on"
-        value={w.line.kind}
-        options={LINES}
-        onChange={(kind) =>
-          void put({
-            line:
-              kind === 'arc'
-                ? { kind, radius: Number((Math.max(layer.size.x, job.board.x / 4) * 0.8).toFixed(1)), under: false }
-                : kind === 'curve'
-                  ? { kind, d: `M 0 0 C ${layer.size.x * 0.33} -20 ${layer.size.x * 0.66} 20 ${layer.size.x} 0` }
-                  : { kind },
-          })
-        }
-      />
-      {w.line.kind === 'arc' && (
-        <>
-          <LengthField
-            label="Arc's radius"
-            value={w.line.radius}
-            min={1}
-            max={10000}
-            onChange={(radius) =>
-              void put({ line: { ...(w.line as Extract<Words['line'], { kind: 'arc' }>), radius } })
-            }
-          />
-          <Tick
-            label="Under the circle"
-            value={w.line.under}
-            onChange={(under) => void put({ line: { ...(w.line as Extract<Words['line'], { kind: 'arc' }>), under } })}
-          />
-        </>
-      )}
-      {w.line.kind === 'curve' && (
-        <>
-          <TextField
-            label="Curve"
-            value={w.line.d}
-            max={20000}
-            required
-            onChange={(d) => void put({ line: { kind: 'curve', d } })}
-          />
-          <p className="soft text-[13px]">its points can be dragged on the board; an SVG path in mm, y down</p>
-          <button
-            type="button"
-            className="btn btn-sm my-1 w-full"
-            onClick={() =>
-              void put({
-                line: { kind: 'curve', d: addBend((w.line as Extract<Words['line'], { kind: 'curve' }>).d) },
-              })
-            }
-          >
-            One bend more
-          </button>
-        </>
-      )}
+      <LineFields layer={layer} line={w.line} board={job.board} put={(line) => void put({ line })} />
       <VeeButton layer={layer} change={change} />
       <ReliefFields
         relief={s.relief}

@@ -1,6 +1,5 @@
 'use client';
-import { type ReactNode, type PointerEvent as ReactPointerEvent, useEffect, useMemo, useRef, useState } from 'react';
-import { type Picture, shade, tint } from '@/core/arrange/picture';
+import { type ReactNode, type PointerEvent as ReactPointerEvent, useRef, useState } from 'react';
 import type { Grid } from '@/core/field/height-field';
 import type { Finding } from '@/core/findings/finding';
 import { textOf } from '@/core/findings/texts/text-of';
@@ -8,25 +7,8 @@ import { zeroOf } from '@/core/setup/frame';
 import type { SetupView } from '@/core/setup/view';
 import { formatLength } from '@/core/units/length';
 import type { Surface } from '../job/surface';
-import { useDark } from '../theme-switch';
-import { themeColour } from './theme-colour';
-
-/** A line across the board, mm; what the depth strip shows. */
-export interface SectionLine {
-  x0: number;
-  y0: number;
-  x1: number;
-  y1: number;
-}
-
-/** How the board lies in the view: pixels a mm, and the board's lower left corner in pixels. */
-export interface Layout {
-  scale: number;
-  left: number;
-  bottom: number;
-}
-
-export type ViewMode = 'plan' | 'turn' | 'left over';
+import { BoardCanvas } from './board-canvas';
+import type { Layout, SectionLine, ViewMode } from './layout';
 
 interface Props {
   job: SetupView;
@@ -50,13 +32,153 @@ interface Props {
 
 type Grip = 'start' | 'end' | 'line';
 
-/** A picture as a canvas, to be drawn at any size. */
-function canvasOf(image: Picture): HTMLCanvasElement {
-  const off = document.createElement('canvas');
-  off.width = image.width;
-  off.height = image.height;
-  off.getContext('2d')?.putImageData(new ImageData(image.data, image.width, image.height), 0, 0);
-  return off;
+/** A line kept on the board by its ends. */
+function kept(board: { x: number; y: number }, s: SectionLine): SectionLine {
+  const cx = (v: number) => Math.min(board.x, Math.max(0, v));
+  const cy = (v: number) => Math.min(board.y, Math.max(0, v));
+  return { x0: cx(s.x0), y0: cy(s.y0), x1: cx(s.x1), y1: cy(s.y1) };
+}
+
+/** A line moved whole, as far as the board goes. */
+function shifted(board: { x: number; y: number }, s: SectionLine, dx: number, dy: number): SectionLine {
+  const mx = Math.min(Math.max(dx, -Math.min(s.x0, s.x1)), board.x - Math.max(s.x0, s.x1));
+  const my = Math.min(Math.max(dy, -Math.min(s.y0, s.y1)), board.y - Math.max(s.y0, s.y1));
+  return { x0: s.x0 + mx, y0: s.y0 + my, x1: s.x1 + mx, y1: s.y1 + my };
+}
+
+/** From mm on the board to pixels on the screen. */
+interface OnScreen {
+  px(x: number): number;
+  py(y: number): number;
+}
+
+/** The line that the depth strip cuts along. */
+function SectionRule({ section, px, py }: OnScreen & { section: SectionLine }) {
+  return (
+    <>
+      <line
+        x1={px(section.x0)}
+        y1={py(section.y0)}
+        x2={px(section.x1)}
+        y2={py(section.y1)}
+        stroke="var(--color-base-100)"
+        strokeOpacity={0.75}
+        strokeWidth={3.5}
+      />
+      <line
+        x1={px(section.x0)}
+        y1={py(section.y0)}
+        x2={px(section.x1)}
+        y2={py(section.y1)}
+        stroke="var(--color-primary)"
+        strokeWidth={1.5}
+        strokeDasharray="6 3"
+      />
+    </>
+  );
+}
+
+/** What the section line is taken by: the whole of it, and its ends. */
+function SectionGrips({
+  board,
+  section,
+  px,
+  py,
+  onSection,
+  onTake,
+  endsOnly,
+}: OnScreen & {
+  board: { x: number; y: number };
+  section: SectionLine;
+  onSection(s: SectionLine): void;
+  onTake(kind: Grip): (e: ReactPointerEvent) => void;
+  endsOnly: boolean;
+}) {
+  return (
+    <>
+      <line
+        x1={px(section.x0)}
+        y1={py(section.y0)}
+        x2={px(section.x1)}
+        y2={py(section.y1)}
+        stroke="transparent"
+        strokeWidth={16}
+        pointerEvents={endsOnly ? 'none' : undefined}
+        className="cursor-move"
+        onPointerDown={onTake('line')}
+        tabIndex={0}
+        role="slider"
+        aria-label="Section line; move it with the arrow keys"
+        aria-valuemin={0}
+        aria-valuemax={board.y}
+        aria-valuenow={Number(((section.y0 + section.y1) / 2).toFixed(1))}
+        aria-valuetext={`from ${section.x0.toFixed(1)}, ${section.y0.toFixed(1)} to ${section.x1.toFixed(1)}, ${section.y1.toFixed(1)} mm`}
+        onKeyDown={(e) => {
+          const d = e.shiftKey ? 10 : 1;
+          const by: Record<string, [number, number]> = {
+            ArrowUp: [0, d],
+            ArrowDown: [0, -d],
+            ArrowLeft: [-d, 0],
+            ArrowRight: [d, 0],
+          };
+          const v = by[e.key];
+          if (!v) return;
+          e.preventDefault();
+          onSection(shifted(board, section, v[0], v[1]));
+        }}
+      />
+      {(['start', 'end'] as const).map((kind) => {
+        const [x, y] = kind === 'start' ? [section.x0, section.y0] : [section.x1, section.y1];
+        return (
+          <g key={kind} className="cursor-grab" onPointerDown={onTake(kind)}>
+            <circle cx={px(x)} cy={py(y)} r={16} fill="transparent" />
+            <circle cx={px(x)} cy={py(y)} r={5} fill="var(--color-primary)" stroke="#fffefa" strokeWidth={1.5} />
+          </g>
+        );
+      })}
+    </>
+  );
+}
+
+/** Findings where they lie. */
+function FindingMarks({ findings, picked, onPick, px, py }: OnScreen & Pick<Props, 'findings' | 'picked' | 'onPick'>) {
+  const shown = findings.flatMap((f) => (f.severity !== 'note' && f.place ? [{ f, at: f.place }] : []));
+  return (
+    <>
+      {shown.map(({ f, at }) => (
+        // biome-ignore lint/a11y/useSemanticElements: a mark on a drawing
+        <g
+          key={f.id}
+          role="button"
+          tabIndex={0}
+          aria-label={`${f.severity}: ${textOf(f).message}`}
+          className="cursor-pointer"
+          onClick={() => onPick(f)}
+          onKeyDown={(e) => e.key === 'Enter' && onPick(f)}
+        >
+          <circle
+            cx={px(at.x)}
+            cy={py(at.y)}
+            r={picked?.id === f.id ? 11 : 8}
+            fill="var(--color-accent)"
+            stroke="#fffefa"
+            strokeWidth={2}
+          />
+          <text
+            x={px(at.x)}
+            y={py(at.y) + 4}
+            textAnchor="middle"
+            fontSize={12}
+            fontWeight={700}
+            fill="var(--color-accent-content)"
+            pointerEvents="none"
+          >
+            !
+          </text>
+        </g>
+      ))}
+    </>
+  );
 }
 
 /** Board seen from above, with the section line that the depth strip cuts along. */
@@ -77,65 +199,16 @@ export function BoardPlan({
   marked,
   hands,
 }: Props) {
-  const canvas = useRef<HTMLCanvasElement>(null);
   const svg = useRef<SVGSVGElement>(null);
-  const [dark] = useDark();
   const [grip, setGrip] = useState<{ kind: Grip; from: SectionLine; x: number; y: number } | null>(null);
   const { scale, left, bottom } = layout;
   const { board } = job;
   const px = (x: number) => left + x * scale;
   const py = (y: number) => bottom - y * scale;
 
-  const picture = useMemo(() => {
-    // The theme's colours are read anew when it changes.
-    void dark;
-    if (!surface || typeof document === 'undefined') return null;
-    const image = shade({
-      grid: surface.grid,
-      heights: (surface.cut ?? surface.target).data,
-      mask: surface.mask,
-      deviation: mode === 'left over' && surface.deviation ? surface.deviation : undefined,
-      paper: themeColour('--paper'),
-      hatch: themeColour('--hatch'),
-    });
-    return canvasOf(image);
-  }, [surface, mode, dark]);
-  const shownMarks = marked ?? surface?.clipped ?? null;
-  const marks = useMemo(
-    () => (shownMarks && typeof document !== 'undefined' ? canvasOf(tint(shownMarks.grid, shownMarks.mask)) : null),
-    [shownMarks],
-  );
-
-  useEffect(() => {
-    const c = canvas.current;
-    if (!c) return;
-    const ratio = window.devicePixelRatio || 1;
-    c.width = Math.round(width * ratio);
-    c.height = Math.round(height * ratio);
-    const g = c.getContext('2d');
-    if (!g) return;
-    g.scale(ratio, ratio);
-    g.clearRect(0, 0, width, height);
-    if (!picture) return;
-    g.imageSmoothingEnabled = true;
-    g.imageSmoothingQuality = 'high';
-    g.drawImage(picture, left, bottom - board.y * scale, board.x * scale, board.y * scale);
-    if (marks) g.drawImage(marks, left, bottom - board.y * scale, board.x * scale, board.y * scale);
-  }, [picture, marks, width, height, left, bottom, scale, board.x, board.y]);
-
   const place = (e: ReactPointerEvent) => {
     const r = svg.current!.getBoundingClientRect();
     return { x: (e.clientX - r.left - left) / scale, y: (bottom - (e.clientY - r.top)) / scale };
-  };
-  const keep = (s: SectionLine): SectionLine => {
-    const cx = (v: number) => Math.min(board.x, Math.max(0, v));
-    const cy = (v: number) => Math.min(board.y, Math.max(0, v));
-    return { x0: cx(s.x0), y0: cy(s.y0), x1: cx(s.x1), y1: cy(s.y1) };
-  };
-  const shift = (s: SectionLine, dx: number, dy: number): SectionLine => {
-    const mx = Math.min(Math.max(dx, -Math.min(s.x0, s.x1)), board.x - Math.max(s.x0, s.x1));
-    const my = Math.min(Math.max(dy, -Math.min(s.y0, s.y1)), board.y - Math.max(s.y0, s.y1));
-    return { x0: s.x0 + mx, y0: s.y0 + my, x1: s.x1 + mx, y1: s.y1 + my };
   };
   const take = (kind: Grip) => (e: ReactPointerEvent) => {
     e.preventDefault();
@@ -148,16 +221,15 @@ export function BoardPlan({
     onPointer(p.x >= 0 && p.y >= 0 && p.x <= board.x && p.y <= board.y ? p : null);
     if (!grip) return;
     const { from } = grip;
-    if (grip.kind === 'line') onSection(shift(from, p.x - grip.x, p.y - grip.y));
-    else if (grip.kind === 'start') onSection(keep({ ...from, x0: p.x, y0: p.y }));
-    else onSection(keep({ ...from, x1: p.x, y1: p.y }));
+    if (grip.kind === 'line') onSection(shifted(board, from, p.x - grip.x, p.y - grip.y));
+    else if (grip.kind === 'start') onSection(kept(board, { ...from, x0: p.x, y0: p.y }));
+    else onSection(kept(board, { ...from, x1: p.x, y1: p.y }));
   };
 
   const zero = zeroOf(board, job.setup);
-  const shown = findings.flatMap((f) => (f.severity !== 'note' && f.place ? [{ f, at: f.place }] : []));
   return (
     <>
-      <canvas ref={canvas} className="absolute inset-0" style={{ width, height }} aria-hidden />
+      <BoardCanvas {...{ board, surface, mode, layout, width, height, marked }} />
       <svg
         ref={svg}
         width={width}
@@ -182,65 +254,9 @@ export function BoardPlan({
           <circle cx={px(zero.x)} cy={py(zero.y)} r={5} />
           <path d={`M${px(zero.x) - 9} ${py(zero.y)}h18M${px(zero.x)} ${py(zero.y) - 9}v18`} />
         </g>
-        <line
-          x1={px(section.x0)}
-          y1={py(section.y0)}
-          x2={px(section.x1)}
-          y2={py(section.y1)}
-          stroke="var(--color-base-100)"
-          strokeOpacity={0.75}
-          strokeWidth={3.5}
-        />
-        <line
-          x1={px(section.x0)}
-          y1={py(section.y0)}
-          x2={px(section.x1)}
-          y2={py(section.y1)}
-          stroke="var(--color-primary)"
-          strokeWidth={1.5}
-          strokeDasharray="6 3"
-        />
+        <SectionRule section={section} px={px} py={py} />
         {hands}
-        <line
-          x1={px(section.x0)}
-          y1={py(section.y0)}
-          x2={px(section.x1)}
-          y2={py(section.y1)}
-          stroke="transparent"
-          strokeWidth={16}
-          pointerEvents={hands ? 'none' : undefined}
-          className="cursor-move"
-          onPointerDown={take('line')}
-          tabIndex={0}
-          role="slider"
-          aria-label="Section line; move it with the arrow keys"
-          aria-valuemin={0}
-          aria-valuemax={board.y}
-          aria-valuenow={Number(((section.y0 + section.y1) / 2).toFixed(1))}
-          aria-valuetext={`from ${section.x0.toFixed(1)}, ${section.y0.toFixed(1)} to ${section.x1.toFixed(1)}, ${section.y1.toFixed(1)} mm`}
-          onKeyDown={(e) => {
-            const d = e.shiftKey ? 10 : 1;
-            const by: Record<string, [number, number]> = {
-              ArrowUp: [0, d],
-              ArrowDown: [0, -d],
-              ArrowLeft: [-d, 0],
-              ArrowRight: [d, 0],
-            };
-            const v = by[e.key];
-            if (!v) return;
-            e.preventDefault();
-            onSection(shift(section, v[0], v[1]));
-          }}
-        />
-        {(['start', 'end'] as const).map((kind) => {
-          const [x, y] = kind === 'start' ? [section.x0, section.y0] : [section.x1, section.y1];
-          return (
-            <g key={kind} className="cursor-grab" onPointerDown={take(kind)}>
-              <circle cx={px(x)} cy={py(y)} r={16} fill="transparent" />
-              <circle cx={px(x)} cy={py(y)} r={5} fill="var(--color-primary)" stroke="#fffefa" strokeWidth={1.5} />
-            </g>
-          );
-        })}
+        <SectionGrips {...{ board, section, px, py, onSection, onTake: take }} endsOnly={hands !== undefined} />
         {pointer && (
           <circle
             cx={px(pointer.x)}
@@ -252,38 +268,7 @@ export function BoardPlan({
             pointerEvents="none"
           />
         )}
-        {shown.map(({ f, at }) => (
-          // biome-ignore lint/a11y/useSemanticElements: a mark on a drawing
-          <g
-            key={f.id}
-            role="button"
-            tabIndex={0}
-            aria-label={`${f.severity}: ${textOf(f).message}`}
-            className="cursor-pointer"
-            onClick={() => onPick(f)}
-            onKeyDown={(e) => e.key === 'Enter' && onPick(f)}
-          >
-            <circle
-              cx={px(at.x)}
-              cy={py(at.y)}
-              r={picked?.id === f.id ? 11 : 8}
-              fill="var(--color-accent)"
-              stroke="#fffefa"
-              strokeWidth={2}
-            />
-            <text
-              x={px(at.x)}
-              y={py(at.y) + 4}
-              textAnchor="middle"
-              fontSize={12}
-              fontWeight={700}
-              fill="var(--color-accent-content)"
-              pointerEvents="none"
-            >
-              !
-            </text>
-          </g>
-        ))}
+        <FindingMarks {...{ findings, picked, onPick, px, py }} />
       </svg>
     </>
   );

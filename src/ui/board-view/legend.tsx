@@ -1,6 +1,6 @@
 import { DEPTH, DEVIATION, DEVIATION_RANGE } from '@/core/arrange/picture';
+import type { ViewMode } from '@/ui/board-view/layout';
 import type { Surface } from '../job/surface';
-import type { ViewMode } from './board-view';
 
 const css = (ramp: [number, number, number][]) =>
   `linear-gradient(to top, ${[0, 64, 128, 192, 255].map((i) => `rgb(${ramp[i].join(' ')})`).join(', ')})`;

@@ -5,7 +5,7 @@ import type { CutoutFacts } from '@/core/passes/cutout/plan';
 import type { HolePass } from '@/core/passes/hole/schema';
 import type { SetupView } from '@/core/setup/view';
 import { formatLength } from '@/core/units/length';
-import type { Layout } from '../board-view/board-view';
+import type { Layout } from '@/ui/board-view/layout';
 
 const clean = (v: number) => Number(v.toFixed(3));
 /** How far an arrow key moves a place, mm; ten times as far with Shift. */

@@ -4,8 +4,8 @@ import { useMemo } from 'react';
 import { sectionOf } from '@/core/plan/view';
 import type { SetupView } from '@/core/setup/view';
 import { trimNumber } from '@/core/units/length';
+import type { Layout, SectionLine } from '@/ui/board-view/layout';
 import { api } from '../api';
-import type { Layout, SectionLine } from '../board-view/board-view';
 import { readAt, type Surface } from '../job/surface';
 
 interface Props {

@@ -1,21 +1,13 @@
 'use client';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { describeIssues, type Job, jobSchema, setupsOf } from '@/core/doc/job';
-import { problems } from '@/core/plan/problems';
+import type { Job } from '@/core/doc/job';
 import { ApiError, api, type JobPlan } from '../api';
+import { bring, useLine } from './use-line';
+import { usePlan } from './use-plan';
 
 /** Wait after the last change before it is saved, ms. */
 const SETTLE = 400;
-/** Wait after the last save before it is planned while layers are being arranged, ms. */
-const ARRANGING = 5000;
-const UNDO_STEPS = 200;
-
-/** A version of the document; without an id until the server has it. */
-interface Entry {
-  id: string | null;
-  document: Job;
-}
 
 export interface JobState {
   /** The document as it is shown: a change that is still being made counts. */
@@ -51,52 +43,17 @@ export interface JobState {
  */
 export function useJob(id: string, arranging: boolean): JobState {
   const client = useQueryClient();
-  const [chain, setChain] = useState<Entry[]>([]);
-  const [at, setAt] = useState(0);
-  const [draft, setDraft] = useState<Job | null>(null);
-  const [plan, setPlan] = useState<JobPlan | null>(null);
-  const [planned, setPlanned] = useState<string | null>(null);
+  const { seen, line, put, now, alter, step } = useLine();
   const [revision, setRevision] = useState<string | null>(null);
   const [saving, setSaving] = useState<JobState['saving']>('saved');
   const [problem, setProblem] = useState<string | null>(null);
   const [conflict, setConflict] = useState<JobState['conflict']>(null);
-  /** What the server has in force; the line of versions and the place on it, as the newest call sees them. */
+  /** What the server has in force. */
   const head = useRef('');
-  const line = useRef<Entry[]>([]);
-  const place = useRef(0);
   const busy = useRef(false);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const planTimer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const slow = useRef(arranging);
-  slow.current = arranging;
-
   const fail = useCallback((e: unknown) => setProblem(e instanceof Error ? e.message : String(e)), []);
-
-  const startPlan = useCallback(async () => {
-    clearTimeout(planTimer.current);
-    try {
-      const p = await api.plan(id);
-      setPlan(p);
-      setPlanned(p.revision);
-    } catch (e) {
-      fail(e);
-    }
-  }, [id, fail]);
-
-  const planSoon = useCallback(() => {
-    clearTimeout(planTimer.current);
-    const now = line.current[place.current]?.document;
-    // Nothing is planned of an empty board, or while something in the document stops it.
-    if (!now || setupsOf(now).every((p) => p.setup.layers.length === 0) || problems(now).some((f) => f.stops)) return;
-    planTimer.current = setTimeout(() => void startPlan(), slow.current ? ARRANGING : 0);
-  }, [startPlan]);
-
-  const put = useCallback((entries: Entry[], index: number) => {
-    line.current = entries;
-    place.current = index;
-    setChain(entries);
-    setAt(index);
-  }, []);
+  const { plan, planned, found, start, soon, hold, cancel } = usePlan({ id, now, arranging, revision, fail });
 
   const load = useCallback(async () => {
     const [j, h] = await Promise.all([api.job(id), api.history(id)]);
@@ -113,178 +70,92 @@ export function useJob(id: string, arranging: boolean): JobState {
       if (gone) return;
       if (j.kept.length > 0) setConflict({ head: j.revision, kept: j.kept[0].id });
       const p = j.plan ?? null;
-      setPlan(p);
-      setPlanned(p?.revision ?? null);
+      found(p);
       // A newcomer's job is planned by itself; one that was stopped by hand waits for the word.
-      if (!p || p.status === 'interrupted' || (p.revision !== j.revision && p.status !== 'cancelled')) planSoon();
+      if (!p || p.status === 'interrupted' || (p.revision !== j.revision && p.status !== 'cancelled')) soon();
     }, fail);
     return () => {
       gone = true;
       clearTimeout(timer.current);
-      clearTimeout(planTimer.current);
+      hold();
     };
-  }, [load, planSoon, fail]);
+  }, [load, found, soon, hold, fail]);
 
-  // Arranging is over: what waited is planned now.
-  const wasArranging = useRef(arranging);
-  useEffect(() => {
-    if (wasArranging.current && !arranging && saving === 'saved' && revision !== null && planned !== revision)
-      planSoon();
-    wasArranging.current = arranging;
-  }, [arranging, saving, revision, planned, planSoon]);
-
-  /** Brings the server to where the page is: versions that it does not have are saved in order, then the right one is put in force. */
   const sync = useCallback(async () => {
     if (busy.current) return;
     busy.current = true;
     setSaving('saving');
     try {
-      for (;;) {
-        const entries = line.current;
-        const now = place.current;
-        let known = now;
-        while (entries[known].id === null) known--;
-        const base = entries[known].id as string;
-        if (head.current !== base) {
-          await api.moveHead(id, head.current, base);
-          head.current = base;
-          continue;
-        }
-        if (known === now) break;
-        const next = entries[known + 1];
-        const parsed = jobSchema.safeParse(next.document);
-        if (!parsed.success) {
-          if (known + 1 < now) {
-            // A later change has put it right: the version that cannot be saved is passed over.
-            const rest = line.current.filter((e) => e !== next);
-            put(rest, place.current - 1);
-            continue;
-          }
-          setProblem(describeIssues(parsed.error, next.document));
-          setSaving('refused');
-          busy.current = false;
-          return;
-        }
-        const saved = await api.saveJob(id, head.current, parsed.data);
-        next.id = saved.revision;
-        head.current = saved.revision;
-      }
+      const refused = await bring(id, { line, put }, head);
+      setProblem(refused);
+      setSaving(refused === null ? 'saved' : 'refused');
+      if (refused !== null) return;
       setRevision(head.current);
-      setProblem(null);
-      setSaving('saved');
-      busy.current = false;
       void client.invalidateQueries({ queryKey: ['jobs'] });
-      planSoon();
+      soon();
     } catch (e) {
-      busy.current = false;
       setSaving('refused');
       if (e instanceof ApiError && e.status === 409)
         setConflict({ head: String(e.details.head), kept: String(e.details.kept) });
       else fail(e);
+    } finally {
+      busy.current = false;
     }
-  }, [id, client, put, planSoon, fail]);
+  }, [id, client, line, put, soon, fail]);
 
-  const later = useCallback(() => {
-    setRevision(null);
-    setSaving('waiting');
-    clearTimeout(timer.current);
-    clearTimeout(planTimer.current);
-    timer.current = setTimeout(() => void sync(), SETTLE);
-  }, [sync]);
-
-  const change = useCallback(
-    (edit: (job: Job) => void) => {
-      const before = line.current[place.current]?.document;
-      setDraft(null);
-      if (!before) return;
-      const next = structuredClone(before);
-      edit(next);
-      if (JSON.stringify(next) === JSON.stringify(before)) return;
-      const kept = line.current.slice(Math.max(0, place.current + 1 - UNDO_STEPS), place.current + 1);
-      put([...kept, { id: null, document: next }], kept.length);
-      later();
+  /** Saves what has changed when it settles. */
+  const later = useCallback(
+    (changed: boolean) => {
+      if (!changed) return;
+      setRevision(null);
+      setSaving('waiting');
+      clearTimeout(timer.current);
+      hold();
+      timer.current = setTimeout(() => void sync(), SETTLE);
     },
-    [put, later],
+    [hold, sync],
   );
-
-  const tryOut = useCallback((edit: ((job: Job) => void) | null) => {
-    const before = line.current[place.current]?.document;
-    if (!edit || !before) return setDraft(null);
-    const next = structuredClone(before);
-    edit(next);
-    setDraft(next);
-  }, []);
-
-  const step = useCallback(
-    (by: 1 | -1) => {
-      const to = place.current + by;
-      if (to < 0 || to >= line.current.length) return;
-      put(line.current, to);
-      later();
-    },
-    [put, later],
-  );
-  const undo = useCallback(() => step(-1), [step]);
-  const redo = useCallback(() => step(1), [step]);
-
-  const following = plan && (plan.status === 'queued' || plan.status === 'running') ? plan.id : null;
-  useEffect(() => {
-    if (!following) return;
-    const events = new EventSource(`/api/plans/${following}/events`);
-    events.onmessage = (e) => {
-      const state = JSON.parse(e.data) as JobPlan;
-      setPlan((p) => (p?.id === state.id ? state : p));
-      if (state.status !== 'queued' && state.status !== 'running') {
-        events.close();
-        void client.invalidateQueries({ queryKey: ['jobs'] });
-      }
-    };
-    return () => events.close();
-  }, [following, client]);
+  const change = useCallback((edit: (job: Job) => void) => later(alter(edit)), [alter, later]);
+  const undo = useCallback(() => later(step(-1)), [step, later]);
+  const redo = useCallback(() => later(step(1)), [step, later]);
 
   const settle = useCallback(
     async (mine: boolean) => {
       if (!conflict) return;
       try {
-        const unsaved = line.current.slice(0, place.current + 1).some((e) => e.id === null);
-        const doc = unsaved ? line.current[place.current].document : await api.revision(id, conflict.kept);
+        const { entries, at } = line.current;
+        const unsaved = entries.slice(0, at + 1).some((e) => e.id === null);
+        const doc = unsaved ? entries[at].document : await api.revision(id, conflict.kept);
         await load();
         if (mine) {
           change((j) => Object.assign(j, doc));
           clearTimeout(timer.current);
           await sync();
           // The copy that was kept aside goes only when the same is in force.
-          if (line.current[place.current].id === null) return;
-        } else planSoon();
+          if (line.current.entries[line.current.at].id === null) return;
+        } else soon();
         await api.settleKept(id);
         setConflict(null);
       } catch (e) {
         fail(e);
       }
     },
-    [conflict, id, load, change, sync, planSoon, fail],
+    [conflict, id, line, load, change, sync, soon, fail],
   );
 
   return {
-    document: draft ?? chain[at]?.document,
+    ...seen,
     plan,
-    fresh: draft === null && revision !== null && planned === revision,
+    fresh: !seen.trying && revision !== null && planned === revision,
     saving,
-    trying: draft !== null,
     revision,
     problem,
     conflict,
     change,
-    tryOut,
     undo,
     redo,
-    canUndo: at > 0,
-    canRedo: at + 1 < chain.length,
-    prove: () => void startPlan(),
-    cancel: () => {
-      clearTimeout(planTimer.current);
-      if (plan) void api.cancelPlan(plan.id).then(setPlan, fail);
-    },
+    prove: () => void start(),
+    cancel,
     settle: (mine) => void settle(mine),
   };
 }

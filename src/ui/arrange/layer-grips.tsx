@@ -1,0 +1,137 @@
+'use client';
+import type { PointerEvent as ReactPointerEvent } from 'react';
+import type { Snap } from '@/core/arrange/place';
+import type { Layer } from '@/core/doc/layer';
+import { Label } from './margins';
+
+type Point = { x: number; y: number };
+type ToPixel = (v: number) => number;
+
+/** Corners of a layer as shares of its half size, round about. */
+const CORNERS = [
+  [-1, -1],
+  [1, -1],
+  [1, 1],
+  [-1, 1],
+] as const;
+
+function corner(l: Layer, sx: number, sy: number): Point {
+  const a = (l.turn * Math.PI) / 180;
+  const [u, v] = [(sx * l.size.x) / 2, (sy * l.size.y) / 2];
+  return { x: l.centre.x + u * Math.cos(a) - v * Math.sin(a), y: l.centre.y + u * Math.sin(a) + v * Math.cos(a) };
+}
+
+export function outlineOf(l: Layer, px: ToPixel, py: ToPixel): string {
+  const c = CORNERS.map(([sx, sy]) => corner(l, sx, sy));
+  return `M${c.map((q) => `${px(q.x)} ${py(q.y)}`).join('L')}Z`;
+}
+
+/** What a dragged layer has snapped to. */
+export function SnapLines({ snaps, board, px, py }: { snaps: Snap[]; board: Point; px: ToPixel; py: ToPixel }) {
+  return (
+    <>
+      {snaps.map((s) => (
+        <g key={`${s.axis}${s.at}`} pointerEvents="none">
+          <line
+            x1={s.axis === 'x' ? px(s.at) : px(0)}
+            x2={s.axis === 'x' ? px(s.at) : px(board.x)}
+            y1={s.axis === 'y' ? py(s.at) : py(0)}
+            y2={s.axis === 'y' ? py(s.at) : py(board.y)}
+            stroke="var(--color-accent)"
+            strokeWidth={1}
+          />
+          <Label
+            x={s.axis === 'x' ? px(s.at) : px(0) - 4}
+            anchor={s.axis === 'x' ? 'middle' : 'end'}
+            y={s.axis === 'y' ? py(s.at) + 4 : py(board.y) - 6}
+            text={s.with}
+          />
+        </g>
+      ))}
+    </>
+  );
+}
+
+/** A layer's corners and its knob. */
+export function Grips({
+  layer,
+  px,
+  py,
+  onSize,
+  onTurn,
+  onMove,
+  onDrop,
+}: {
+  layer: Layer;
+  px: ToPixel;
+  py: ToPixel;
+  onSize(e: ReactPointerEvent): void;
+  onTurn(e: ReactPointerEvent): void;
+  onMove(e: ReactPointerEvent): void;
+  onDrop(): void;
+}) {
+  const knob = corner(layer, 0, 1);
+  const lifted = {
+    x: px(knob.x) - Math.sin((layer.turn * Math.PI) / 180) * 24,
+    y: py(knob.y) - Math.cos((layer.turn * Math.PI) / 180) * 24,
+  };
+  return (
+    <>
+      <line
+        x1={px(knob.x)}
+        y1={py(knob.y)}
+        x2={lifted.x}
+        y2={lifted.y}
+        stroke="var(--color-primary)"
+        strokeWidth={1.5}
+        pointerEvents="none"
+      />
+      {/* biome-ignore lint/a11y/useSemanticElements: a handle on a drawing; the card has the same as a field */}
+      <g
+        className="cursor-grab"
+        onPointerDown={onTurn}
+        onPointerMove={onMove}
+        onPointerUp={onDrop}
+        role="button"
+        aria-label={`Turn ${layer.name}`}
+      >
+        <circle cx={lifted.x} cy={lifted.y} r={15} fill="transparent" />
+        <circle
+          cx={lifted.x}
+          cy={lifted.y}
+          r={6}
+          fill="var(--color-base-100)"
+          stroke="var(--color-primary)"
+          strokeWidth={2}
+        />
+      </g>
+      {CORNERS.map(([sx, sy]) => {
+        const c = corner(layer, sx, sy);
+        return (
+          // biome-ignore lint/a11y/useSemanticElements: a handle on a drawing; the card has the same as a field
+          <g
+            key={`${sx}${sy}`}
+            className="cursor-nwse-resize"
+            onPointerDown={onSize}
+            onPointerMove={onMove}
+            onPointerUp={onDrop}
+            role="button"
+            aria-label={`Size ${layer.name}`}
+          >
+            <circle cx={px(c.x)} cy={py(c.y)} r={14} fill="transparent" />
+            <rect
+              x={px(c.x) - 4.5}
+              y={py(c.y) - 4.5}
+              width={9}
+              height={9}
+              rx={2}
+              fill="var(--color-base-100)"
+              stroke="var(--color-primary)"
+              strokeWidth={2}
+            />
+          </g>
+        );
+      })}
+    </>
+  );
+}
