@@ -22,7 +22,7 @@ const line = (file: string, anchor: string, added: string) => {
 };
 
 beforeAll(() => {
-  for (const f of ['src', 'tsconfig.json', 'package.json', 'next-env.d.ts'])
+  for (const f of ['src', 'tsconfig.json', 'package.json'])
     cpSync(path.resolve(f), at(f), { recursive: true, filter: (s) => !/\.test\.tsx?$/.test(s) });
   symlinkSync(path.resolve('node_modules'), at('node_modules'));
 

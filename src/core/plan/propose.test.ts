@@ -84,14 +84,14 @@ test.each<[string, (j: SetupView) => void, RegExp]>([
     (j) => {
       j.board.thickness = 0;
     },
-    /boards\.0\.thickness is 0, less than 0/,
+    /thickness is 0; it has to be more than 0/,
   ],
   [
     'a negative rise',
     (j) => {
       j.layers[0].rise = -2;
     },
-    /layers\.0\.rise is -2, less than 0/,
+    /rise of layer a is -2; it has to be more than 0/,
   ],
   [
     'a bit that is not there',

@@ -14,7 +14,8 @@ function figuresOf(job: Job, issue: z.core.$ZodIssue, value: unknown) {
   const bound =
     issue.code === 'too_small' ? Number(issue.minimum) : issue.code === 'too_big' ? Number(issue.maximum) : 0;
   const how = issue.code === 'too_small' ? 'small' : issue.code === 'too_big' ? 'big' : 'other';
-  return { field: fieldName(job, issue.path), value: shown, how, bound, said: issue.message };
+  const open = 'inclusive' in issue && issue.inclusive === false;
+  return { field: fieldName(job, issue.path), value: shown, how, bound, open, said: issue.message };
 }
 
 /** The nearest number that is within the bounds; none where there is no nearest one. */

@@ -11,9 +11,9 @@ const THINGS: Record<string, string> = {
 export const DOCUMENT_TEXTS: Record<string, Text> = {
   value: (f) => [
     f.how === 'small'
-      ? `${f.field} is ${f.value}, less than ${f.bound}`
+      ? `${f.field} is ${f.value}; it has to be ${f.open ? 'more than' : 'at least'} ${f.bound}`
       : f.how === 'big'
-        ? `${f.field} is ${f.value}, more than ${f.bound}`
+        ? `${f.field} is ${f.value}; it has to be ${f.open ? 'less than' : 'at most'} ${f.bound}`
         : `${f.field} is ${f.value}: ${f.said}`,
     'set it to a value within its bounds',
   ],
