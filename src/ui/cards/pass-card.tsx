@@ -51,29 +51,41 @@ function FlatsOffer({ job, change, saves, onSelect }: Pick<Props, 'job' | 'chang
   );
 }
 
+/** Buttons that add a pass of each kind, with a bit that the job has where it suits. */
+function KindButtons({
+  bit,
+  change,
+  library,
+  onSelect,
+}: Pick<Props, 'change' | 'library' | 'onSelect'> & { bit?: Cutter }) {
+  return (
+    <div className="grid grid-cols-2 gap-1.5 pt-1">
+      {PASS_KINDS.map((kind) => (
+        <button
+          key={kind.kind}
+          type="button"
+          title={kind.sentence}
+          className="btn btn-sm px-1"
+          onClick={() => {
+            let made: string | null = null;
+            change((j) => (made = addPass(j, kind.kind, bit, library?.cutters ?? [])));
+            if (made) onSelect(made);
+          }}
+        >
+          {cardOf(kind).label}
+        </button>
+      ))}
+    </div>
+  );
+}
+
 /** Buttons that add a pass of each kind, and the one that takes this pass away. */
 function AddAndRemove({ job, change, library, pass, onSelect }: Props) {
   const index = job.passes.indexOf(pass);
   return (
     <>
       <p className="soft pt-1 text-sm">Add one more for</p>
-      <div className="grid grid-cols-2 gap-1.5 pt-1">
-        {PASS_KINDS.map((kind) => (
-          <button
-            key={kind.kind}
-            type="button"
-            title={kind.sentence}
-            className="btn btn-sm px-1"
-            onClick={() => {
-              let made: string | null = null;
-              change((j) => (made = addPass(j, kind.kind, cutterOf(j, pass), library?.cutters ?? [])));
-              if (made) onSelect(made);
-            }}
-          >
-            {cardOf(kind).label}
-          </button>
-        ))}
-      </div>
+      <KindButtons bit={cutterOf(job, pass)} {...{ change, library, onSelect }} />
       <button
         type="button"
         className="btn btn-sm mt-2 w-full"
@@ -196,23 +208,7 @@ export function NoPassCard({ change, library, onSelect }: Omit<Props, 'pass' | '
   return (
     <Card title="Passes" subtitle="nothing is cut in this setup yet">
       <Sentence>Add the first pass; its bit comes from the drawer.</Sentence>
-      <div className="grid grid-cols-2 gap-1.5">
-        {PASS_KINDS.map((kind) => (
-          <button
-            key={kind.kind}
-            type="button"
-            title={kind.sentence}
-            className="btn btn-sm px-1"
-            onClick={() => {
-              let made: string | null = null;
-              change((j) => (made = addPass(j, kind.kind, undefined, library?.cutters ?? [])));
-              if (made) onSelect(made);
-            }}
-          >
-            {cardOf(kind).label}
-          </button>
-        ))}
-      </div>
+      <KindButtons {...{ change, library, onSelect }} />
     </Card>
   );
 }
