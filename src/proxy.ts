@@ -1,5 +1,5 @@
 import { type NextRequest, NextResponse } from 'next/server';
-import { isOwnRequest } from './server/http';
+import { isOwnRequest } from './server/origin';
 
 /** Pages are served to our own addresses only. API routes check for themselves: a proxy would cut uploads short. */
 export function proxy(req: NextRequest) {

@@ -135,7 +135,7 @@ test('a job goes out as one archive and comes back equal, in a shop that has non
   const other = await openShop(empty);
   try {
     expect(await unpackJob(other.db, other.assets, zip, 'job.zip')).toEqual(job.document);
-    for (const hash of filesOf(job.document)) expect(contentHash(other.assets.read(hash))).toBe(hash);
+    for (const hash of filesOf(job.document)) expect(contentHash(other.assets.read(hash, 'a file'))).toBe(hash);
     // Packed once more it is the same again, byte for byte but for the archive's dates.
     const again = unzipSync(await packJob(other.db, other.assets, job.document));
     for (const [name, bytes] of Object.entries(unzipSync(zip)))
@@ -176,7 +176,7 @@ test('exports: 16-bit PNG and TIFF hold the composite, the model is closed, the 
   const made = await composeJob(
     job,
     grid,
-    contentLoader((h) => shop.assets.read(h)),
+    contentLoader((h, f) => shop.assets.read(h, f)),
     stageRunner(null, 'test', {}),
   );
   for (const kind of ['heights-png', 'heights-tiff'] as const) {
@@ -221,7 +221,7 @@ test('an export of an empty board says that there is nothing on it', async () =>
 
 test('what the plan composes is what the page composes', async () => {
   const grid = boardGrid(job.board.x, job.board.y, 1);
-  const load = contentLoader((h) => shop.assets.read(h));
+  const load = contentLoader((h, f) => shop.assets.read(h, f));
   const made = await composeJob(job, grid, load, stageRunner(null, 'test', {}));
   const contents = new Map<string, Awaited<ReturnType<typeof load>>['content']>();
   for (const l of job.layers) contents.set(l.id, (await load(l)).content);

@@ -1,20 +1,35 @@
-import { createHash, randomUUID } from 'node:crypto';
-import {
-  createReadStream,
-  createWriteStream,
-  existsSync,
-  mkdirSync,
-  readFileSync,
-  renameSync,
-  rmSync,
-  statSync,
-} from 'node:fs';
+import { createHash } from 'node:crypto';
+import { createReadStream, createWriteStream, existsSync, readFileSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { SourceInfo } from '../core/sources/inspect';
 import { MAX_SOURCE_BYTES, SourceError } from '../core/sources/source-error';
+import { asideOf, makeFolder, moveFile, noteSynced, removeFile, sweepLeavings } from './files';
 import type { Reader } from './reader';
+
+const HASH = /^[0-9a-f]{64}$/;
+
+/**
+ * Reads a file of the store, which lies under its content's hash, or one that is still coming in.
+ * @param file the name that the person knows it by
+ * @throws SourceError when it is missing or is no longer what was taken in; choosing the same file again puts it back
+ */
+export function readStored(stored: string, file: string): Buffer {
+  const hash = path.basename(stored);
+  let bytes: Buffer;
+  try {
+    bytes = readFileSync(stored);
+  } catch (e) {
+    if ((e as NodeJS.ErrnoException).code !== 'ENOENT') throw e;
+    throw new SourceError(`${file}: is missing from the shop's files; choose the same file again to put it back`);
+  }
+  if (HASH.test(hash) && createHash('sha256').update(bytes).digest('hex') !== hash)
+    throw new SourceError(
+      `${file}: its stored copy of ${bytes.length} bytes is damaged; choose the same file again to put it back`,
+    );
+  return bytes;
+}
 
 /** Files stored once under their content's SHA-256; a name given by a person never becomes a path. */
 export class AssetStore {
@@ -23,11 +38,16 @@ export class AssetStore {
     readonly folder: string,
     private readonly reader?: Pick<Reader, 'inspect'>,
   ) {
-    mkdirSync(folder, { recursive: true });
+    makeFolder(folder);
+  }
+
+  /** Removes uploads that a crash cut short. */
+  sweep(): void {
+    sweepLeavings(this.folder);
   }
 
   path(hash: string): string {
-    if (!/^[0-9a-f]{64}$/.test(hash)) throw new SourceError(`"${hash.slice(0, 80)}" is not a file's hash`);
+    if (!HASH.test(hash)) throw new SourceError(`"${hash.slice(0, 80)}" is not a file's hash`);
     return path.join(this.folder, hash);
   }
 
@@ -35,8 +55,9 @@ export class AssetStore {
     return existsSync(this.path(hash));
   }
 
-  read(hash: string): Buffer {
-    return readFileSync(this.path(hash));
+  /** A file's bytes, as they were taken in. @throws SourceError naming the file when they are missing or no longer what they were */
+  read(hash: string, file: string): Buffer {
+    return readStored(this.path(hash), file);
   }
 
   size(hash: string): number {
@@ -58,7 +79,7 @@ export class AssetStore {
     signal?: AbortSignal,
   ): Promise<{ hash: string; size: number; info: SourceInfo }> {
     if (!this.reader) throw new Error('this store takes nothing in');
-    const aside = path.join(this.folder, `incoming-${randomUUID()}`);
+    const aside = asideOf(path.join(this.folder, 'incoming'));
     const hash = createHash('sha256');
     let size = 0;
     const meter = new Transform({
@@ -76,10 +97,11 @@ export class AssetStore {
       if (size === 0) throw new SourceError(`${file}: is empty (0 bytes); choose the file again`);
       const info = await this.reader.inspect(aside, file, signal);
       const key = hash.digest('hex');
-      renameSync(aside, this.path(key));
+      noteSynced(aside);
+      moveFile(aside, this.path(key));
       return { hash: key, size, info };
     } finally {
-      rmSync(aside, { force: true });
+      removeFile(aside);
     }
   }
 }

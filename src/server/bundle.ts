@@ -44,7 +44,7 @@ export async function packJob(db: Kysely<Schema>, assets: AssetStore, job: Job):
       throw new SourceError(`${job.name}: its files are larger than 1 GB together; reduce its models`);
     // Models shrink well; pictures are packed already.
     files[`assets/${hash}-${safeName(file)}`] = [
-      assets.read(hash),
+      assets.read(hash, file),
       { level: /\.(png|jpe?g|webp|3mf)$/i.test(file) ? 0 : 3 },
     ];
   }

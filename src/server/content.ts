@@ -20,15 +20,15 @@ export function shippedFont(id: string): Promise<Buffer> | null {
 
 /**
  * Reads the contents of layers from their files, each file once.
- * @param read the bytes of a file by its hash
+ * @param read the bytes of a file by its hash; the name that the person knows it by is for refusals
  */
-export function contentLoader(read: (hash: string) => Uint8Array): LoadContent {
+export function contentLoader(read: (hash: string, file: string) => Uint8Array): LoadContent {
   const sources = new Map<string, Promise<Source>>();
   const fonts = new Map<string, Promise<Font>>();
   const sourceOf = (hash: string, file: string) => {
     let s = sources.get(hash);
     if (!s) {
-      s = Promise.resolve().then(() => readSource(read(hash), file));
+      s = Promise.resolve().then(() => readSource(read(hash, file), file));
       sources.set(hash, s);
     }
     return s;

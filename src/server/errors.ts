@@ -16,3 +16,6 @@ export class StaleSave extends Error {
     super('this job was changed elsewhere since it was opened here; both versions are kept, choose one');
   }
 }
+
+/** Data that a newer version of this program has brought up to date. */
+export class NewerShop extends Error {}

@@ -1,33 +1,11 @@
 import type { z } from 'zod';
 import { describeIssues } from '../core/doc/job';
 import { SourceError } from '../core/sources/source-error';
-import { BadRequest, NotFound, StaleSave, Unreadable } from './errors';
+import { dataFolder } from './database';
+import { diskFull, isDiskFull } from './disk';
+import { BadRequest, NewerShop, NotFound, StaleSave, Unreadable } from './errors';
 import { OlderProof } from './older';
-
-const LOOPBACK = new Set(['127.0.0.1', 'localhost', '[::1]']);
-
-/** Host names that are answered: loopback, and those in ZG_HOSTS (names with commas between) for a tablet in the shop. */
-export function isKnownHost(host: string | null): boolean {
-  if (!host) return false;
-  const name = host.replace(/:\d+$/, '').toLowerCase();
-  return (
-    LOOPBACK.has(name) ||
-    (process.env.ZG_HOSTS ?? '').split(',').some((h) => h.trim().toLowerCase() === name && name !== '')
-  );
-}
-
-/** Whether a request comes from our own pages: its Host is one of ours, and its Origin, if it has one, is that host. */
-export function isOwnRequest(headers: Headers): boolean {
-  const host = headers.get('host');
-  if (!isKnownHost(host)) return false;
-  const origin = headers.get('origin');
-  if (origin === null) return true;
-  try {
-    return new URL(origin).host === host;
-  } catch {
-    return false;
-  }
-}
+import { isOwnRequest } from './origin';
 
 const answer = (status: number, error: string, more: object = {}) => Response.json({ error, ...more }, { status });
 
@@ -42,8 +20,10 @@ export function route<P>(handle: (req: Request, params: P) => Promise<Response>)
       if (e instanceof StaleSave) return answer(409, e.message, { head: e.head, kept: e.kept });
       if (e instanceof OlderProof) return answer(409, e.message, { older: true });
       if (e instanceof NotFound) return answer(404, e.message);
+      if (e instanceof NewerShop) return answer(503, e.message);
       if (e instanceof Unreadable) return answer(422, e.message, { unreadable: true });
       if (e instanceof SourceError || e instanceof BadRequest) return answer(400, e.message);
+      if (isDiskFull(e)) return answer(507, diskFull(dataFolder()));
       console.error(e);
       return answer(500, 'something went wrong here; nothing was changed, try again');
     }

@@ -17,6 +17,8 @@ export interface JobView {
   kept: { id: string; created: string }[];
 }
 
+const REMOVED = 'there is no such job on the rack; when it was removed lately, the shop page brings it back';
+
 const now = () => new Date().toISOString();
 
 /** A stored document as it is read today. @throws Unreadable with the reason */
@@ -52,8 +54,9 @@ export async function getJob(db: Kysely<Schema>, id: string): Promise<JobView> {
     .innerJoin('revisions', 'revisions.id', 'jobs.head')
     .select(['jobs.id', 'jobs.head', 'jobs.updated', 'revisions.document'])
     .where('jobs.id', '=', id)
+    .where('jobs.removed', 'is', null)
     .executeTakeFirst();
-  if (!row) throw new NotFound('there is no such job; it may have been removed');
+  if (!row) throw new NotFound(REMOVED);
   const kept = await db
     .selectFrom('revisions')
     .select(['id', 'created'])
@@ -83,8 +86,8 @@ export async function saveJob(db: Kysely<Schema>, id: string, base: string, docu
   const revision = randomUUID();
   const created = now();
   const head = await db.transaction().execute(async (t) => {
-    const job = await t.selectFrom('jobs').select('head').where('id', '=', id).executeTakeFirst();
-    if (!job) throw new NotFound('there is no such job; it may have been removed');
+    const job = await t.selectFrom('jobs').select(['head', 'removed']).where('id', '=', id).executeTakeFirst();
+    if (!job || job.removed !== null) throw new NotFound(REMOVED);
     const stale = job.head !== base;
     await t
       .insertInto('revisions')
@@ -187,18 +190,16 @@ export async function nameVersion(db: Kysely<Schema>, job: string, revision: str
   return listVersions(db, job);
 }
 
+/** @throws NotFound */
 export async function removeVersion(db: Kysely<Schema>, job: string, id: string): Promise<Version[]> {
-  await db.deleteFrom('versions').where('job', '=', job).where('id', '=', id).execute();
+  const done = await db.deleteFrom('versions').where('job', '=', job).where('id', '=', id).executeTakeFirst();
+  if (done.numDeletedRows === 0n) throw new NotFound('there is no such named version; it may have been removed');
   return listVersions(db, job);
 }
 
 /** The choice after a stale save: kept versions are settled, and stay in the history. */
 export async function settleKept(db: Kysely<Schema>, id: string): Promise<void> {
   await db.updateTable('revisions').set({ kept: 2 }).where('job', '=', id).where('kept', '=', 1).execute();
-}
-
-export async function removeJob(db: Kysely<Schema>, id: string): Promise<void> {
-  await db.deleteFrom('jobs').where('id', '=', id).execute();
 }
 
 /** The document of a job's newest version as it is stored, read or not. */
@@ -209,7 +210,7 @@ export async function getRaw(db: Kysely<Schema>, id: string): Promise<string> {
     .select('revisions.document')
     .where('jobs.id', '=', id)
     .executeTakeFirst();
-  if (!row) throw new NotFound('there is no such job; it may have been removed');
+  if (!row) throw new NotFound(REMOVED);
   return row.document;
 }
 

@@ -87,7 +87,8 @@ export async function describePattern(
   if (done.numUpdatedRows === 0n) throw new NotFound('there is no such pattern; it may have been removed');
 }
 
-/** Takes a pattern out of the drawer; its file stays for the jobs that use it. */
+/** Takes a pattern out of the drawer; its file stays for the jobs that use it. @throws NotFound */
 export async function removePattern(db: Kysely<Schema>, id: string): Promise<void> {
-  await db.deleteFrom('patterns').where('id', '=', id).execute();
+  const done = await db.deleteFrom('patterns').where('id', '=', id).executeTakeFirst();
+  if (done.numDeletedRows === 0n) throw new NotFound('there is no such pattern; it may have been removed');
 }

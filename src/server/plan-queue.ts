@@ -1,7 +1,7 @@
-import { randomUUID } from 'node:crypto';
 import { Worker } from 'node:worker_threads';
 import type { Job } from '../core/doc/job';
 import type { PlanNews, PlanOrder } from '../workers/plan.worker';
+import { asideOf, removeFile } from './files';
 import { workerFile } from './kernel-pool';
 
 export interface PlanProgress {
@@ -24,13 +24,6 @@ export interface Task {
   begins?(): Promise<boolean>;
 }
 
-interface Running {
-  task: Task;
-  worker: Worker;
-  started: number;
-  progress: PlanProgress;
-}
-
 interface Places {
   assets: string;
   cache: string;
@@ -38,12 +31,26 @@ interface Places {
   out(input: string): string;
 }
 
+type Outcome = Parameters<Task['ended']>[0];
+
+/** The task whose turn it is, from the question whether it is still wanted until its end has been told. */
+interface Turn {
+  task: Task;
+  worker: Worker | null;
+  started: number;
+  progress: PlanProgress;
+  /** Set from outside: nobody is told of its end (dropped), or it waits again (gave way). */
+  left: 'dropped' | 'gave way' | null;
+  over: Promise<void>;
+}
+
+const CUT_SHORT: Outcome = { status: 'failed', message: 'the planning stopped before it was done; run it again' };
+
 /** Plans run in a worker thread with kernels of its own, one at a time; the others wait, variants behind all plans. */
 export class PlanQueue {
-  private running: Running | null = null;
-  /** One that is being asked whether it is still wanted. */
-  private starting: Task | null = null;
+  private turn: Turn | null = null;
   private waiting: Task[] = [];
+  private closed = false;
 
   constructor(
     private readonly places: Places,
@@ -51,99 +58,108 @@ export class PlanQueue {
     private readonly changed: (key: string) => void,
   ) {}
 
+  /** Puts a task in line, unless it is there already or the queue has been closed. */
   add(task: Task): void {
-    if (this.has(task.key)) return;
+    if (this.closed || this.has(task.key)) return;
     this.waiting.push(task);
     // A variant gives way to what somebody waits for, and is planned again later.
-    if (!task.variant && this.running?.task.variant) {
-      const { task: given, worker } = this.running;
-      this.running = null;
-      this.waiting.push(given);
-      void worker.terminate();
-    }
-    void this.advance();
+    if (!task.variant && this.turn?.task.variant) this.leave(this.turn, 'gave way');
+    this.advance();
   }
 
   /** Whether a task runs or waits. */
   has(key: string): boolean {
-    return this.running?.task.key === key || this.starting?.key === key || this.waiting.some((t) => t.key === key);
+    return (this.turn?.task.key === key && this.turn.left !== 'dropped') || this.waiting.some((t) => t.key === key);
   }
 
   progressOf(key: string): PlanProgress | null {
-    return this.running?.task.key === key ? this.running.progress : null;
+    return this.turn?.task.key === key && this.turn.worker ? this.turn.progress : null;
   }
 
-  /** Drops a task, ending its thread; nobody is told of its end. */
+  /** Drops a task and waits until its thread has ended; nobody is told of its end. */
   async drop(key: string): Promise<void> {
     this.waiting = this.waiting.filter((t) => t.key !== key);
-    if (this.starting?.key === key) this.starting = null;
-    if (this.running?.task.key !== key) return;
-    const { worker } = this.running;
-    this.running = null;
-    await worker.terminate();
-    this.changed(key);
-    void this.advance();
+    if (this.turn?.task.key !== key) return;
+    this.leave(this.turn, 'dropped');
+    await this.turn.over;
   }
 
-  private async advance(): Promise<void> {
-    if (this.running || this.starting) return;
-    const next = this.waiting.findIndex((t) => !t.variant);
-    const [task] = this.waiting.splice(Math.max(0, next), 1);
+  private leave(turn: Turn, how: 'dropped' | 'gave way'): void {
+    turn.left = how;
+    void turn.worker?.terminate();
+  }
+
+  /** Begins the next task when none has the turn. Each turn ends before the next one begins, so that none is lost between two. */
+  private advance(): void {
+    if (this.turn || this.closed) return;
+    const plan = this.waiting.findIndex((t) => !t.variant);
+    const [task] = this.waiting.splice(Math.max(0, plan), 1);
     if (!task) return;
-    this.starting = task;
-    const wanted = task.begins ? await task.begins().catch(() => false) : true;
-    const still = this.starting === task;
-    this.starting = null;
-    if (wanted && still) this.run(task);
-    else void this.advance();
+    const progress = { name: 'starting', share: 0, secondsLeft: null };
+    const turn: Turn = { task, worker: null, started: Date.now(), progress, left: null, over: Promise.resolve() };
+    this.turn = turn;
+    turn.over = this.take(turn)
+      .catch((e) => console.error(e))
+      .then(() => {
+        this.turn = null;
+        if (turn.left === 'gave way' && !this.closed) this.waiting.push(task);
+        this.changed(task.key);
+        this.advance();
+      });
   }
 
-  private run(task: Task): void {
+  private async take(turn: Turn): Promise<void> {
+    const wanted = turn.task.begins ? await turn.task.begins() : true;
+    if (!wanted || turn.left) return;
+    const outcome = await this.run(turn);
+    if (!turn.left) await turn.task.ended(outcome);
+  }
+
+  /** Runs a task's thread to its end, or until it is left. */
+  private run(turn: Turn): Promise<Outcome> {
     const { assets, cache, planner, out } = this.places;
+    const { document, input, key } = turn.task;
     const order: PlanOrder = {
-      job: task.document,
+      job: document,
       assets,
       cache,
       planner,
-      out: out(task.input),
-      aside: `${out(task.input)}.${randomUUID()}.part`,
+      out: out(input),
+      aside: asideOf(out(input)),
     };
-    const worker = new Worker(workerFile('plan'), { workerData: order });
-    const running: Running = {
-      task,
-      worker,
-      started: Date.now(),
-      progress: { name: 'starting', share: 0, secondsLeft: null },
-    };
-    this.running = running;
-    this.changed(task.key);
-    const settle = async (status: 'done' | 'failed', message: string | null) => {
-      // One that was dropped or gave way has ended already.
-      if (this.running !== running) return;
-      this.running = null;
-      try {
-        await task.ended({ status, message });
-      } finally {
-        this.changed(task.key);
-        void this.advance();
-      }
-    };
-    worker.on('message', (news: PlanNews) => {
-      if (news.kind === 'progress') {
-        const gone = (Date.now() - running.started) / 1000;
-        const secondsLeft = news.share > 0.05 ? (gone * (1 - news.share)) / news.share : null;
-        running.progress = { name: news.name, share: news.share, secondsLeft };
-        this.changed(task.key);
-      } else void settle(news.kind, news.kind === 'failed' ? news.message : null);
+    return new Promise((resolve) => {
+      const worker = new Worker(workerFile('plan'), { workerData: order });
+      turn.worker = worker;
+      let outcome = CUT_SHORT;
+      worker.on('message', (news: PlanNews) => {
+        if (news.kind === 'progress') {
+          const gone = (Date.now() - turn.started) / 1000;
+          const secondsLeft = news.share > 0.05 ? (gone * (1 - news.share)) / news.share : null;
+          turn.progress = { name: news.name, share: news.share, secondsLeft };
+          this.changed(key);
+        } else {
+          outcome = { status: news.kind, message: news.kind === 'failed' ? news.message : null };
+          void worker.terminate();
+        }
+      });
+      worker.on('error', (e) => {
+        outcome = { status: 'failed', message: (e as Error).message };
+      });
+      // The thread's memory is free before the next one begins, and so is the room of what it left half done.
+      worker.on('exit', () => {
+        removeFile(order.aside);
+        resolve(outcome);
+      });
+      this.changed(key);
     });
-    worker.on('error', (e) => void settle('failed', (e as Error).message));
-    worker.on('exit', () => void settle('failed', 'the planning stopped before it was done; run it again'));
   }
 
+  /** Drops all tasks, and waits until the last thread has ended. */
   async close(): Promise<void> {
+    this.closed = true;
     this.waiting = [];
-    const running = this.running;
-    this.running = null;
-    await running?.worker.terminate();
+    if (!this.turn) return;
+    this.leave(this.turn, 'dropped');
+    await this.turn.over;
   }
 }

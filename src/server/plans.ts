@@ -1,4 +1,4 @@
-import { createHash, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import type { Kysely } from 'kysely';
 import { withEdits } from '../core/doc/edits';
 import { type Job, setupsOf } from '../core/doc/job';
@@ -7,21 +7,17 @@ import type { Edit } from '../core/findings/edit';
 import { textOf } from '../core/findings/texts/text-of';
 import { unpackStage } from '../core/plan/pack';
 import { problems } from '../core/plan/problems';
-import type { PlannedProgram } from '../core/plan/programs';
-import type { PlanSummary } from '../core/plan/summary';
 import { variantsOf } from '../core/plan/variants';
 import { sectionOf } from '../core/plan/view';
 import type { AssetStore } from './assets';
 import type { PlanStatus, Schema } from './database';
 import { BadRequest, NotFound } from './errors';
 import { getJob } from './jobs';
+import { clearResults } from './keeping';
 import { type PlanProgress, PlanQueue } from './plan-queue';
-import { ResultStore } from './results';
-
-export interface StoredSummary extends Omit<PlanSummary, 'programs'> {
-  programs: (Omit<PlannedProgram, 'text'> & { bytes: number })[];
-  stageSeconds: Record<string, number>;
-}
+import { type PlanBrief, ResultStore, type StoredSummary } from './results';
+import { Standings } from './standing';
+import { inputOf, Variants, type WhatIf } from './what-if';
 
 export interface PlanState {
   id: string;
@@ -37,22 +33,13 @@ export interface PlanState {
   again: 'same' | 'changed' | null;
 }
 
-/** What another way of doing a job comes to. */
-export interface WhatIf {
-  /** planning: it is being worked out; stopped: what it would be cannot be planned; failed: its planning failed. */
-  status: 'known' | 'planning' | 'stopped' | 'failed';
-  seconds: number | null;
-  errors: number;
-}
-
-const inputOf = (document: Job) => createHash('sha256').update(JSON.stringify(document)).digest('hex');
-
 /** The plans of all jobs: what is wanted, what is being done, and the results. */
 export class PlanRunner {
   private readonly queue: PlanQueue;
   private readonly results: ResultStore;
   private readonly listeners = new Map<string, Set<() => void>>();
-  private readonly failed = new Set<string>();
+  private readonly variants: Variants;
+  private readonly standings: Standings;
   private surfaces: { id: string; fields: Record<string, HeightField> } | undefined;
 
   constructor(
@@ -63,8 +50,10 @@ export class PlanRunner {
     planner: string,
   ) {
     this.results = new ResultStore(folder, planner);
+    this.standings = new Standings(db, folder);
     const out = (input: string) => this.results.place(input);
     this.queue = new PlanQueue({ assets: assets.folder, cache, planner, out }, (key) => this.tell(key));
+    this.variants = new Variants(this.results, this.queue);
   }
 
   private tell(key: string): void {
@@ -96,7 +85,7 @@ export class PlanRunner {
       await this.db.updateTable('plans').set({ revision: view.revision }).where('id', '=', same.id).execute();
       return this.state(same.id);
     }
-    const fresh = this.results.open(input)?.planner === this.results.planner;
+    const fresh = this.results.isFresh(input);
     const last = rows[0];
     if (fresh && last?.status === 'done' && last.input === input && last.revision === view.revision)
       return this.state(last.id);
@@ -124,52 +113,29 @@ export class PlanRunner {
   }
 
   private enqueue(id: string, document: Job, input: string): void {
-    const set = (status: PlanStatus, message: string | null, was: PlanStatus[]) =>
-      this.db
-        .updateTable('plans')
-        .set({ status, message, ...(status === 'running' ? {} : { finished: new Date().toISOString() }) })
-        .where('id', '=', id)
-        .where('status', 'in', was)
-        .executeTakeFirst();
+    this.standings.forget(id);
     this.queue.add({
       key: id,
       document,
       input,
       variant: false,
-      begins: async () => (await set('running', null, ['queued'])).numUpdatedRows > 0n,
+      begins: () => this.standings.begin(id),
       ended: async ({ status, message }) => {
-        await set(status, message, ['running']);
+        await this.standings.end(id, { status, message });
+        await clearResults(this.db, this.results.folder);
         // The machine has nothing else to do now: the other ways are worked out before they are asked for.
         if (status === 'done')
           for (const { setup } of setupsOf(document))
-            for (const v of variantsOf(document, setup.id)) this.tryOut(withEdits(document, v.edits));
+            for (const v of variantsOf(document, setup.id)) this.variants.tryOut(withEdits(document, v.edits));
       },
     });
-  }
-
-  /** Another document of a job, worked out when nothing else is to be done. */
-  private tryOut(document: Job): WhatIf {
-    if (problems(document).some((f) => f.stops)) return { status: 'stopped', seconds: null, errors: 0 };
-    const input = inputOf(document);
-    if (this.results.open(input)?.planner === this.results.planner) {
-      const s = this.readSummary(input);
-      if (s)
-        return { status: 'known', seconds: s.seconds, errors: s.findings.filter((f) => f.severity === 'error').length };
-    }
-    const key = `variant ${input}`;
-    if (this.failed.has(key)) return { status: 'failed', seconds: null, errors: 0 };
-    const ended = ({ status }: { status: string }) => {
-      if (status === 'failed') this.failed.add(key);
-    };
-    this.queue.add({ key, document, input, variant: true, ended });
-    return { status: 'planning', seconds: null, errors: 0 };
   }
 
   /** What edits of a job's newest version would come to, in the machine's time. @throws RangeError when they do not fit it any more */
   async whatIf(job: string, edits: Edit[]): Promise<WhatIf> {
     const { document } = await getJob(this.db, job);
     try {
-      return this.tryOut(withEdits(document, edits));
+      return this.variants.tryOut(withEdits(document, edits));
     } catch (e) {
       if (e instanceof RangeError) throw new BadRequest(e.message);
       throw e;
@@ -206,15 +172,16 @@ export class PlanRunner {
 
   async state(id: string): Promise<PlanState> {
     const row = await this.row(id);
-    const envelope = row.status === 'done' ? this.results.open(row.input) : null;
-    const summary = envelope ? this.readSummary(row.input) : null;
+    const { status, message } = await this.standings.of(row);
+    const envelope = status === 'done' ? this.results.open(row.input) : null;
+    const summary = envelope ? this.results.summary(row.input) : null;
     // A result that was cleared away or damaged can be planned again.
-    const lost = row.status === 'done' && !summary;
+    const lost = status === 'done' && !summary;
     return {
       id,
       revision: row.revision,
-      status: lost ? 'interrupted' : row.status,
-      message: lost ? 'the result of this plan is damaged or missing; it is planned again' : row.message,
+      status: lost ? 'interrupted' : status,
+      message: lost ? 'the result of this plan was cleared away or is damaged; it is planned again' : message,
       progress: this.queue.progressOf(id),
       summary,
       older: envelope !== null && envelope.planner !== this.results.planner,
@@ -232,9 +199,12 @@ export class PlanRunner {
     return row ? this.state(row.id) : null;
   }
 
-  private readSummary(input: string): StoredSummary | null {
-    const bytes = this.results.read(input, 'summary.json');
-    return bytes && (JSON.parse(bytes.toString('utf8')) as StoredSummary);
+  /** What the rack shows of a plan: its figures, null without a whole result, and whether an older version proved it. */
+  async brief(id: string): Promise<{ figures: PlanBrief | null; older: boolean }> {
+    const { input, status } = await this.row(id);
+    const envelope = status === 'done' ? this.results.open(input) : null;
+    if (!envelope) return { figures: null, older: false };
+    return { figures: this.results.brief(input), older: envelope.planner !== this.results.planner };
   }
 
   /** A file of a finished plan, checked. @throws NotFound when it is missing or damaged */
@@ -248,7 +218,7 @@ export class PlanRunner {
   /** Surfaces of a setup of a plan, by its id: packed as the page unpacks them. */
   async view(id: string, setup: string, name: 'view' | 'full'): Promise<Buffer> {
     const { input } = await this.row(id);
-    const at = this.readSummary(input)?.setups.findIndex((s) => s.id === setup) ?? -1;
+    const at = this.results.summary(input)?.setups.findIndex((s) => s.id === setup) ?? -1;
     if (at < 0) throw new NotFound('this plan has no such setup; plan it again');
     return this.file(id, `${name}-${at}.bin`);
   }

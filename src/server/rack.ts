@@ -4,14 +4,11 @@ import { problems } from '../core/plan/problems';
 import { setupView } from '../core/setup/view';
 import type { PlanStatus, Schema } from './database';
 
-export interface JobRow {
-  id: string;
+/** What a job shows of itself on the rack. */
+export interface JobLabels {
   name: string;
   order: string;
   board: string;
-  updated: string;
-  plan: { id: string; status: PlanStatus; revision: string } | null;
-  revision: string;
   /** Why the stored document cannot be read; null when it can. */
   unreadable: string | null;
   /** What in the document stops planning. */
@@ -20,8 +17,14 @@ export interface JobRow {
   setup: string | null;
 }
 
-/** What a job shows of itself on the rack. */
-function labels(doc: Job) {
+export interface JobRow extends JobLabels {
+  id: string;
+  updated: string;
+  plan: { id: string; status: PlanStatus; revision: string } | null;
+  revision: string;
+}
+
+function labels(doc: Job): JobLabels {
   const boards = doc.boards.map((b) => `${b.x} × ${b.y} × ${b.thickness} mm ${b.material.name}`);
   return {
     name: doc.name,
@@ -34,7 +37,7 @@ function labels(doc: Job) {
 }
 
 /** What can be told of a document that cannot be read: its name, if it has one, and why. */
-function unreadable(raw: unknown, why: string) {
+function unreadable(raw: unknown, why: string): JobLabels {
   const { name, order } = (raw ?? {}) as { name?: unknown; order?: unknown };
   return {
     name: typeof name === 'string' && name !== '' ? name.slice(0, 80) : 'A job that cannot be read',
@@ -46,7 +49,8 @@ function unreadable(raw: unknown, why: string) {
   };
 }
 
-function read(text: string) {
+/** What a stored document shows of itself, read or not. */
+export function labelsOf(text: string): JobLabels {
   let raw: unknown;
   try {
     raw = JSON.parse(text);
@@ -57,23 +61,53 @@ function read(text: string) {
   return parsed.success ? labels(parsed.data) : unreadable(raw, describeIssues(parsed.error, raw));
 }
 
-/** All jobs, the one changed last first; one that cannot be read stands among them with its reason. */
-export async function listJobs(db: Kysely<Schema>): Promise<JobRow[]> {
-  const rows = await db
-    .selectFrom('jobs')
-    .innerJoin('revisions', 'revisions.id', 'jobs.head')
-    .select(['jobs.id', 'jobs.head', 'jobs.updated', 'revisions.document'])
-    .orderBy('jobs.updated', 'desc')
-    .execute();
-  return Promise.all(
-    rows.map(async (r) => {
-      const plan = await db
-        .selectFrom('plans')
-        .select(['id', 'status', 'revision'])
-        .where('job', '=', r.id)
-        .orderBy('created', 'desc')
-        .executeTakeFirst();
-      return { id: r.id, updated: r.updated, plan: plan ?? null, revision: r.head, ...read(r.document) };
-    }),
-  );
+/** Most versions whose labels are kept in memory. */
+const LABELS = 2000;
+
+/** The rack of a shop. A version never changes, so that its document is read once and not at every look. */
+export class Rack {
+  private readonly labels = new Map<string, JobLabels>();
+
+  constructor(private readonly db: Kysely<Schema>) {}
+
+  /** All jobs, the one changed last first; one that cannot be read stands among them with its reason. */
+  async list(): Promise<JobRow[]> {
+    const rows = await this.db
+      .selectFrom('jobs')
+      .select(['id', 'head', 'updated'])
+      .where('removed', 'is', null)
+      .orderBy('updated', 'desc')
+      .execute();
+    await this.read(rows.map((r) => r.head));
+    const plans = await this.plans();
+    return rows.map((r) => ({
+      id: r.id,
+      updated: r.updated,
+      revision: r.head,
+      plan: plans.get(r.id) ?? null,
+      ...this.labels.get(r.head)!,
+    }));
+  }
+
+  private async read(heads: string[]): Promise<void> {
+    if (this.labels.size > LABELS + heads.length) this.labels.clear();
+    const fresh = heads.filter((h) => !this.labels.has(h));
+    if (fresh.length === 0) return;
+    const documents = await this.db
+      .selectFrom('revisions')
+      .select(['id', 'document'])
+      .where('id', 'in', fresh)
+      .execute();
+    for (const d of documents) this.labels.set(d.id, labelsOf(d.document));
+  }
+
+  /** The newest plan of each job. */
+  private async plans(): Promise<Map<string, NonNullable<JobRow['plan']>>> {
+    const rows = await this.db
+      .selectFrom('plans')
+      .select(['id', 'job', 'status', 'revision'])
+      .orderBy('created')
+      .execute();
+    return new Map(rows.map(({ job, ...plan }) => [job, plan]));
+  }
 }

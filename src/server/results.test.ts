@@ -6,7 +6,6 @@ import { jobSchema } from '../core/doc/job';
 import { problems } from '../core/plan/problems';
 import { createJob, getRaw } from './jobs';
 import { OlderProof, wanted } from './older';
-import { listJobs } from './rack';
 import { openShop, type Shop } from './shop';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'zg-results-'));
@@ -113,7 +112,7 @@ test('a document that cannot be read stands on the rack beside the others, and g
   for (const [text, name] of broken) {
     const made = await createJob(shop.db, jobSchema.parse(JSON.parse(document)));
     await shop.db.updateTable('revisions').set({ document: text }).where('id', '=', made.revision).execute();
-    const rows = await listJobs(shop.db);
+    const rows = await shop.rack.list();
     const row = rows.find((r) => r.id === made.id)!;
     expect(row.name).toBe(name);
     expect(row.unreadable).toBeTruthy();
@@ -130,6 +129,6 @@ test('a document with problems is stored and told on the rack; planning it is re
   const made = await createJob(shop.db, doc);
   const found = problems(doc).filter((f) => f.stops);
   expect(found.length).toBeGreaterThan(1);
-  expect((await listJobs(shop.db)).find((r) => r.id === made.id)?.problems).toBe(found.length);
+  expect((await shop.rack.list()).find((r) => r.id === made.id)?.problems).toBe(found.length);
   await expect(shop.plans.start(made.id)).rejects.toThrow(/; /);
 });

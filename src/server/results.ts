@@ -1,6 +1,9 @@
 import { createHash } from 'node:crypto';
-import { mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, statSync } from 'node:fs';
 import path from 'node:path';
+import type { PlannedProgram } from '../core/plan/programs';
+import type { PlanSummary } from '../core/plan/summary';
+import { leavings, makeFolder, moveFile, removeFile, syncFolder, writeParts } from './files';
 
 /** What a stored result says of itself: who made it, and what its files were when they were written. */
 export interface Envelope {
@@ -37,49 +40,49 @@ export interface NewResult {
 }
 
 /**
- * Puts a result into its folder, in one step: written aside with its envelope and renamed. A result of another planner that was there is
- * replaced, and what became of its programs is noted.
+ * Puts a result into its folder, in one step: written aside with its envelope, entered on the disk, and renamed. A result of another
+ * planner that was there is replaced, and what became of its programs is noted.
  */
 export function storeResult(folder: string, aside: string, { planner, files }: NewResult): Envelope {
-  mkdirSync(aside, { recursive: true });
+  makeFolder(aside);
   const before = readEnvelope(folder);
   const envelope: Envelope = { planner, files: {}, programs: [], again: null };
   for (const { name, parts } of files) {
-    const hash = createHash('sha256');
-    let bytes = 0;
-    writeFileSync(path.join(aside, name), '');
-    for (const p of parts) {
-      writeFileSync(path.join(aside, name), p, { flag: 'a' });
-      hash.update(p);
-      bytes += p.byteLength;
-    }
-    envelope.files[name] = { bytes, sha256: hash.digest('hex') };
+    envelope.files[name] = writeParts(path.join(aside, name), parts);
     if (name.endsWith('.nc')) envelope.programs.push(envelope.files[name].sha256);
   }
   if (before && before.planner !== planner)
     envelope.again = JSON.stringify(before.programs) === JSON.stringify(envelope.programs) ? 'same' : 'changed';
-  writeFileSync(path.join(aside, ENVELOPE), JSON.stringify(envelope));
+  writeParts(path.join(aside, ENVELOPE), [new TextEncoder().encode(JSON.stringify(envelope))]);
+  syncFolder(aside);
   const old = `${aside}.old`;
-  try {
-    renameSync(folder, old);
-  } catch {
-    // There was none.
-  }
-  renameSync(aside, folder);
-  rmSync(old, { recursive: true, force: true });
+  if (existsSync(folder)) moveFile(folder, old);
+  moveFile(aside, folder);
+  removeFile(old);
   return envelope;
 }
 
-/** Age from which a half-written result counts as left behind, ms. */
-const STALE_PART = 3_600_000;
-
-/** Removes what a crash left half done, unless another process may still be at it. */
+/** Removes what a crash left half done; a result that was on its way to be replaced goes back to its place. */
 function sweep(folder: string): void {
-  for (const name of readdirSync(folder)) {
+  for (const name of leavings(folder)) {
     const full = path.join(folder, name);
-    if (/\.part(\.old)?$/.test(name) && Date.now() - statSync(full).mtimeMs > STALE_PART)
-      rmSync(full, { recursive: true, force: true });
+    const place = path.join(folder, name.slice(0, 64));
+    if (name.endsWith('.old') && !existsSync(place)) moveFile(full, place);
+    else removeFile(full);
   }
+}
+
+/** What a plan came to, as it is stored: its programs lie beside it. */
+export interface StoredSummary extends Omit<PlanSummary, 'programs'> {
+  programs: (Omit<PlannedProgram, 'text'> & { bytes: number })[];
+  stageSeconds: Record<string, number>;
+}
+
+/** What the rack shows of a plan. */
+export interface PlanBrief {
+  seconds: number;
+  errors: number;
+  warnings: number;
 }
 
 /** Results of plans by the hash of their document; a damaged or missing one counts as none. */
@@ -87,11 +90,13 @@ export class ResultStore {
   /** Files whose content was checked in this process, by what would change if they did. */
   private readonly checked = new Map<string, string>();
 
+  private readonly briefs = new Map<string, PlanBrief>();
+
   constructor(
     readonly folder: string,
     readonly planner: string,
   ) {
-    mkdirSync(folder, { recursive: true });
+    makeFolder(folder);
     sweep(folder);
   }
 
@@ -128,5 +133,30 @@ export class ResultStore {
     const bytes = readFileSync(path.join(folder, name));
     if (name.endsWith('.nc') && sha256(bytes) !== f.sha256) return null;
     return bytes;
+  }
+
+  /** Whether there is a whole result of this planner. */
+  isFresh(input: string): boolean {
+    return this.open(input)?.planner === this.planner;
+  }
+
+  summary(input: string): StoredSummary | null {
+    const bytes = this.read(input, 'summary.json');
+    return bytes && (JSON.parse(bytes.toString('utf8')) as StoredSummary);
+  }
+
+  /** The figures of a result, read once and kept by what its summary is. */
+  brief(input: string): PlanBrief | null {
+    const key = readEnvelope(this.place(input))?.files['summary.json']?.sha256;
+    if (key === undefined) return null;
+    let figures = this.briefs.get(key);
+    if (!figures) {
+      const s = this.summary(input);
+      if (!s) return null;
+      const count = (severity: string) => s.findings.filter((f) => f.severity === severity).length;
+      figures = { seconds: s.seconds, errors: count('error'), warnings: count('warning') };
+      this.briefs.set(key, figures);
+    }
+    return figures;
   }
 }

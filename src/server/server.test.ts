@@ -11,9 +11,9 @@ import { proposeJob } from '../core/plan/propose';
 import { setupView } from '../core/setup/view';
 import { writeStl } from '../core/sources/stl';
 import { StaleSave } from './errors';
-import { isKnownHost, isOwnRequest } from './http';
 import { createJob, getJob, getRevision, putAsset, saveJob, settleKept } from './jobs';
 import { KernelPool } from './kernel-pool';
+import { isKnownHost, isOwnRequest } from './origin';
 import { openShop, type Shop } from './shop';
 import { StageCache, stageRunner } from './stage-cache';
 
@@ -106,6 +106,7 @@ test('a plan that was cut short is interrupted after the next start, and runs ag
   const other = await openShop(folder);
   expect((await other.plans.latest(id))?.status).toBe('interrupted');
   expect((await finished((await other.plans.start(id)).id, other)).status).toBe('done');
+  await other.plans.close();
   await other.db.destroy();
   await shop.plans.cancel(started.id);
 }, 120_000);

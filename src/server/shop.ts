@@ -3,8 +3,10 @@ import type { Kysely } from 'kysely';
 import { AssetStore } from './assets';
 import { dataFolder, openDatabase, type Schema } from './database';
 import { Exporter } from './exports';
+import { clearResults, forgetRemoved } from './keeping';
 import { readPlanner } from './planner';
 import { PlanRunner } from './plans';
+import { Rack } from './rack';
 import { Reader } from './reader';
 import { StageCache } from './stage-cache';
 
@@ -14,23 +16,35 @@ export interface Shop {
   plans: PlanRunner;
   exports: Exporter;
   reader: Reader;
+  rack: Rack;
 }
 
+/** Opens a shop's folder: brings its database up to date, and clears away what nobody will ask for again. */
 export async function openShop(folder: string): Promise<Shop> {
   const db = await openDatabase(folder);
+  await forgetRemoved(db);
   const cache = path.join(folder, 'cache');
   const planner = readPlanner();
-  const reader = new Reader(new StageCache(cache), planner);
+  const stages = new StageCache(cache);
+  stages.sweep();
+  const reader = new Reader(stages, planner);
   const assets = new AssetStore(path.join(folder, 'assets'), reader);
-  const plans = new PlanRunner(db, assets, path.join(folder, 'plans'), cache, planner);
+  assets.sweep();
+  const results = path.join(folder, 'plans');
+  const plans = new PlanRunner(db, assets, results, cache, planner);
+  await clearResults(db, results);
   const exports = new Exporter({ assets: assets.folder, cache, folder: path.join(folder, 'pictures'), planner });
-  return { db, assets, plans, exports, reader };
+  return { db, assets, plans, exports, reader, rack: new Rack(db) };
 }
 
 const held = globalThis as typeof globalThis & { zealousGrainShop?: Promise<Shop> };
 
 /** The one shop that a server process works with. */
 export function shop(): Promise<Shop> {
-  held.zealousGrainShop ??= openShop(dataFolder());
+  // What stood in the way (a full disk) may be gone the next time.
+  held.zealousGrainShop ??= openShop(dataFolder()).catch((e) => {
+    held.zealousGrainShop = undefined;
+    throw e;
+  });
   return held.zealousGrainShop;
 }

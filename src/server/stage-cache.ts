@@ -1,11 +1,16 @@
 import { createHash } from 'node:crypto';
-import { mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs';
+import { readFileSync, renameSync, utimesSync } from 'node:fs';
 import path from 'node:path';
 import { packStage, unpackStage } from '../core/plan/pack';
 import type { PlanEnvironment, StageResult } from '../core/plan/stage';
+import { isDiskFull } from './disk';
+import { asideOf, contentsOf, keepWithin, makeFolder, removeFile, sweepLeavings, writeParts } from './files';
 
 /** Bytes of stored results that are kept; the ones used longest ago go first. */
 const CACHE_LIMIT = 3 * 1024 ** 3;
+
+/** Bytes of the checksum that each stored result begins with. */
+const SUM = 32;
 
 /** SHA-256 of a file's content, by which it is known. */
 export function contentHash(bytes: Uint8Array): string {
@@ -19,10 +24,15 @@ export function stageKey(name: string, planner: string, input: unknown): string 
     .digest('hex');
 }
 
-/** Results of stages on disk, by the hash of their input. A file is written aside and renamed, so that none is ever half. */
+/** Results of stages on disk, by the hash of their input: written aside and renamed, and checked when they are read. */
 export class StageCache {
   constructor(private readonly folder: string) {
-    mkdirSync(folder, { recursive: true });
+    makeFolder(folder);
+  }
+
+  /** Removes what a crash left half written. */
+  sweep(): void {
+    sweepLeavings(this.folder);
   }
 
   private file(key: string): string {
@@ -32,7 +42,9 @@ export class StageCache {
   get(key: string): StageResult | undefined {
     try {
       const bytes = readFileSync(this.file(key));
-      const result = unpackStage(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
+      const body = bytes.subarray(SUM);
+      if (!createHash('sha256').update(body).digest().equals(bytes.subarray(0, SUM))) return undefined;
+      const result = unpackStage(body.buffer.slice(body.byteOffset, body.byteOffset + body.byteLength));
       utimesSync(this.file(key), new Date(), new Date());
       return result;
     } catch {
@@ -40,26 +52,24 @@ export class StageCache {
     }
   }
 
+  /** Keeps a result where there is room for it: on a full disk the work goes on, and is done again another time. */
   put(key: string, result: StageResult): void {
-    const aside = path.join(this.folder, `${key}.${process.pid}.${Date.now()}.part`);
-    writeFileSync(aside, '');
-    for (const b of packStage(result)) writeFileSync(aside, b, { flag: 'a' });
-    renameSync(aside, this.file(key));
+    const aside = asideOf(this.file(key));
+    try {
+      const parts = packStage(result);
+      const hash = createHash('sha256');
+      for (const p of parts) hash.update(p);
+      writeParts(aside, [hash.digest(), ...parts], false);
+      renameSync(aside, this.file(key));
+    } catch (e) {
+      removeFile(aside);
+      if (!isDiskFull(e)) throw e;
+    }
     this.prune();
   }
 
   private prune(): void {
-    const files = readdirSync(this.folder).map((name) => {
-      const full = path.join(this.folder, name);
-      const s = statSync(full, { throwIfNoEntry: false });
-      return { full, size: s?.size ?? 0, time: s?.mtimeMs ?? 0 };
-    });
-    let total = files.reduce((n, f) => n + f.size, 0);
-    for (const f of files.sort((a, b) => a.time - b.time)) {
-      if (total <= CACHE_LIMIT) return;
-      rmSync(f.full, { force: true });
-      total -= f.size;
-    }
+    keepWithin(contentsOf(this.folder), CACHE_LIMIT);
   }
 }
 

@@ -70,7 +70,7 @@ export interface JobListEntry {
   updated: string;
   revision: string;
   plan: { id: string; status: JobPlan['status']; revision: string } | null;
-  summary: { seconds: number; errors: number } | null;
+  summary: { seconds: number; errors: number; warnings: number } | null;
   older: boolean;
   /** Why its stored document cannot be read; null when it can. */
   unreadable: string | null;
@@ -78,6 +78,16 @@ export interface JobListEntry {
   problems: number;
   /** The setup that its picture is of. */
   setup: string | null;
+}
+
+/** A job that can be brought back until a day. */
+export interface RemovedJobInfo {
+  id: string;
+  removed: string;
+  until: string;
+  name: string;
+  order: string;
+  board: string;
 }
 
 export interface LibraryInfo {
@@ -129,6 +139,8 @@ export const api = {
   asset: (hash: string) => call<AssetInfo>('GET', `/api/assets/${hash}`),
   saveJob: (id: string, base: string, document: Job) => call<JobInfo>('PUT', `/api/jobs/${id}`, { base, document }),
   removeJob: (id: string) => call<object>('DELETE', `/api/jobs/${id}`),
+  removed: () => call<RemovedJobInfo[]>('GET', '/api/jobs/removed'),
+  bringBack: (id: string) => call<object>('POST', `/api/jobs/${id}/back`),
   revision: (id: string, revision: string) => call<Job>('GET', `/api/jobs/${id}/revisions/${revision}`),
   settleKept: (id: string) => call<object>('DELETE', `/api/jobs/${id}/kept`),
   plan: (id: string) => call<JobPlan>('POST', `/api/jobs/${id}/plan`),

@@ -155,7 +155,7 @@ async function run(order: ExportOrder): Promise<{ low: number; high: number }> {
   const made = await composeJob(
     view,
     grid,
-    contentLoader((h) => new AssetStore(order.assets).read(h)),
+    contentLoader((hash, file) => new AssetStore(order.assets).read(hash, file)),
     stage,
   );
   const { peak, low } = made.facts;

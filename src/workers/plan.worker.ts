@@ -1,3 +1,4 @@
+import path from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Job } from '../core/doc/job';
 import { packStage } from '../core/plan/pack';
@@ -6,6 +7,7 @@ import type { Plan } from '../core/plan/summary';
 import { transferableView } from '../core/plan/view';
 import { AssetStore } from '../server/assets';
 import { contentLoader } from '../server/content';
+import { diskFull, isDiskFull } from '../server/disk';
 import { KernelPool } from '../server/kernel-pool';
 import { type NewResult, storeResult } from '../server/results';
 import { StageCache, stageRunner } from '../server/stage-cache';
@@ -53,7 +55,7 @@ try {
   const seconds: Record<string, number> = {};
   const plan = await planJob(
     order.job,
-    contentLoader((hash) => new AssetStore(order.assets).read(hash)),
+    contentLoader((hash, file) => new AssetStore(order.assets).read(hash, file)),
     {
       host,
       progress: (name, share) => tell({ kind: 'progress', name, share }),
@@ -63,7 +65,7 @@ try {
   storeResult(order.out, order.aside, { planner: order.planner, files: filesOf(plan, seconds) });
   tell({ kind: 'done' });
 } catch (e) {
-  tell({ kind: 'failed', message: (e as Error).message });
+  tell({ kind: 'failed', message: isDiskFull(e) ? diskFull(path.dirname(order.out)) : (e as Error).message });
 } finally {
   await host.close();
 }

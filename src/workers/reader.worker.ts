@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs';
 import { parentPort, workerData } from 'node:worker_threads';
 import sharp from 'sharp';
 import { rasterOf } from '../core/arrange/mesh-piece';
@@ -7,6 +6,7 @@ import { describeMesh, inspectSource, type SourceInfo } from '../core/sources/in
 import type { Orientation } from '../core/sources/orient';
 import { SourceError } from '../core/sources/source-error';
 import { assetPicture } from '../server/asset-picture';
+import { readStored } from '../server/assets';
 import { readSource } from '../server/read-source';
 
 /** What is asked of a file on disk; `file` is the name that the person knows it by. */
@@ -21,7 +21,7 @@ export type ReadNews = { info: SourceInfo } | { view: StageResult } | { refused:
 
 async function run(order: ReadOrder): Promise<{ news: ReadNews; transfer: ArrayBufferLike[] }> {
   const { file } = order;
-  const source = await readSource(readFileSync(order.path), file);
+  const source = await readSource(readStored(order.path, file), file);
   const view = (v: StageResult) => ({
     news: { view: v },
     transfer: Object.values(v.arrays).map((a) => a.buffer),

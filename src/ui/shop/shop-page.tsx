@@ -1,5 +1,5 @@
 'use client';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Trash2 } from 'lucide-react';
 import Link from 'next/link';
 import { formatDuration, formatLength } from '@/core/units/length';
@@ -8,9 +8,10 @@ import { CutterMark, SHAPE_NAMES } from '../cards/cutter-fields';
 import { ThemeSwitch } from '../theme-switch';
 import { DropZone } from './drop-zone';
 import { JobPicture } from './job-picture';
+import { RemovedJobs } from './removed-jobs';
 
 function nextStep(j: JobListEntry): string {
-  const errors = j.summary?.errors ?? 0;
+  const { errors = 0, warnings = 0 } = j.summary ?? {};
   if (j.unreadable !== null) return 'cannot be read';
   if (j.problems > 0) return `${j.problems} ${j.problems === 1 ? 'thing' : 'things'} to mend, open it`;
   switch (j.plan?.status) {
@@ -22,7 +23,8 @@ function nextStep(j: JobListEntry): string {
     case 'done':
       if (j.plan.revision !== j.revision) return 'changed since it was proven';
       if (j.older) return 'proven by an older version: prove again';
-      return errors > 0 ? `${errors} ${errors === 1 ? 'error' : 'errors'} to look at` : 'ready to run';
+      if (errors > 0) return `${errors} ${errors === 1 ? 'error' : 'errors'} to look at`;
+      return warnings > 0 ? `proven, ${warnings} ${warnings === 1 ? 'warning' : 'warnings'} to read` : 'ready to run';
     case 'failed':
       return 'planning failed, open it';
     default:
@@ -78,6 +80,10 @@ function RackEntry({ job: j, onRemove }: { job: JobListEntry; onRemove(): void }
 /** The shop: jobs as boards on a rack, the drawer and the machines. */
 export function ShopPage() {
   const client = useQueryClient();
+  const remove = useMutation({
+    mutationFn: api.removeJob,
+    onSettled: () => client.invalidateQueries({ queryKey: ['jobs'] }),
+  });
   const jobs = useQuery({ queryKey: ['jobs'], queryFn: api.jobs, refetchInterval: 4000 });
   const library = useQuery({ queryKey: ['library'], queryFn: api.library });
   return (
@@ -92,9 +98,9 @@ export function ShopPage() {
         <DropZone />
         <section aria-label="Jobs">
           <h2 className="slab mb-2 text-xl">On the rack</h2>
-          {jobs.error && (
+          {(jobs.error ?? remove.error) && (
             <p role="alert" className="text-accent">
-              {jobs.error.message}
+              {(jobs.error ?? remove.error)?.message}
             </p>
           )}
           {jobs.data?.length === 0 && (
@@ -102,16 +108,10 @@ export function ShopPage() {
           )}
           <ul className="grid grid-cols-1 gap-4 border-b-8 border-(--wood-line) pb-3 sm:grid-cols-2 lg:grid-cols-3">
             {jobs.data?.map((j) => (
-              <RackEntry
-                key={j.id}
-                job={j}
-                onRemove={() => {
-                  if (confirm(`Remove the job "${j.name}"? Its versions and plans go with it.`))
-                    void api.removeJob(j.id).then(() => client.invalidateQueries({ queryKey: ['jobs'] }));
-                }}
-              />
+              <RackEntry key={j.id} job={j} onRemove={() => remove.mutate(j.id)} />
             ))}
           </ul>
+          <RemovedJobs />
         </section>
         <div className="grid gap-8 lg:grid-cols-[2fr_1fr]">
           <section aria-label="Cutter drawer">

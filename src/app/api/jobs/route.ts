@@ -4,27 +4,18 @@ import { plainJob, proposeJob } from '@/core/plan/propose';
 import { BadRequest } from '@/server/errors';
 import { body, route } from '@/server/http';
 import { createJob, getAsset, getLibrary } from '@/server/jobs';
-import { listJobs } from '@/server/rack';
 import { shop } from '@/server/shop';
 
 export const dynamic = 'force-dynamic';
 
 export const GET = route(async () => {
-  const { db, plans } = await shop();
-  const rows = await listJobs(db);
+  const { rack, plans } = await shop();
+  const rows = await rack.list();
   return Response.json(
     await Promise.all(
       rows.map(async (r) => {
-        const state = r.plan && (await plans.state(r.plan.id));
-        const summary = state?.summary ?? null;
-        return {
-          ...r,
-          older: state?.older ?? false,
-          summary: summary && {
-            seconds: summary.seconds,
-            errors: summary.findings.filter((f) => f.severity === 'error').length,
-          },
-        };
+        const { figures, older } = r.plan ? await plans.brief(r.plan.id) : { figures: null, older: false };
+        return { ...r, older, summary: figures };
       }),
     ),
   );

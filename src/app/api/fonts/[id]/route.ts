@@ -9,9 +9,9 @@ export const GET = route<{ id: string }>(async (_, { id }) => {
   let bytes = await shippedFont(id);
   if (!bytes) {
     const { db, assets } = await shop();
-    const { info } = await getAsset(db, id);
+    const { file, info } = await getAsset(db, id);
     if (info.kind !== 'font') throw new NotFound('there is no such font; choose another');
-    bytes = assets.read(id);
+    bytes = assets.read(id, file);
   }
   return new Response(new Uint8Array(bytes), {
     headers: { 'content-type': 'font/otf', 'cache-control': 'private, max-age=86400, immutable' },

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { jobSchema } from '@/core/doc/job';
 import { body, route } from '@/server/http';
-import { getJob, removeJob, saveJob } from '@/server/jobs';
+import { getJob, saveJob } from '@/server/jobs';
+import { removeJob } from '@/server/removed';
 import { shop } from '@/server/shop';
 
 export const dynamic = 'force-dynamic';

@@ -1,0 +1,114 @@
+import type { Kysely, Migration } from 'kysely';
+import { cutterToV3, machineToV3, materialToV3 } from '../core/doc/upgrade/v2-to-v3';
+import type { Schema } from './database';
+
+/** What brings a shop's database from each version to the next, by name in their order. */
+export const migrations: Record<string, Migration> = {
+  '001-first': {
+    async up(db: Kysely<unknown>) {
+      const text = 'text' as const;
+      await db.schema
+        .createTable('assets')
+        .addColumn('hash', text, (c) => c.primaryKey())
+        .addColumn('file', text, (c) => c.notNull())
+        .addColumn('size', 'integer', (c) => c.notNull())
+        .addColumn('info', text, (c) => c.notNull())
+        .addColumn('created', text, (c) => c.notNull())
+        .execute();
+      await db.schema
+        .createTable('jobs')
+        .addColumn('id', text, (c) => c.primaryKey())
+        .addColumn('head', text, (c) => c.notNull())
+        .addColumn('created', text, (c) => c.notNull())
+        .addColumn('updated', text, (c) => c.notNull())
+        .execute();
+      await db.schema
+        .createTable('revisions')
+        .addColumn('id', text, (c) => c.primaryKey())
+        .addColumn('job', text, (c) => c.notNull().references('jobs.id').onDelete('cascade'))
+        .addColumn('base', text)
+        .addColumn('document', text, (c) => c.notNull())
+        .addColumn('kept', 'integer', (c) => c.notNull())
+        .addColumn('created', text, (c) => c.notNull())
+        .execute();
+      await db.schema.createIndex('revisions_by_job').on('revisions').columns(['job', 'created']).execute();
+      for (const [table, key] of [
+        ['machines', 'id'],
+        ['cutters', 'id'],
+        ['materials', 'name'],
+      ]) {
+        await db.schema
+          .createTable(table)
+          .addColumn(key, text, (c) => c.primaryKey())
+          .addColumn('document', text, (c) => c.notNull())
+          .addColumn('position', 'integer', (c) => c.notNull().defaultTo(0))
+          .execute();
+      }
+      await db.schema
+        .createTable('plans')
+        .addColumn('id', text, (c) => c.primaryKey())
+        .addColumn('job', text, (c) => c.notNull().references('jobs.id').onDelete('cascade'))
+        .addColumn('revision', text, (c) => c.notNull())
+        .addColumn('input', text, (c) => c.notNull())
+        .addColumn('status', text, (c) => c.notNull())
+        .addColumn('message', text)
+        .addColumn('created', text, (c) => c.notNull())
+        .addColumn('finished', text)
+        .execute();
+      await db.schema.createIndex('plans_by_input').on('plans').columns(['input', 'status']).execute();
+    },
+  },
+  '002-arrange': {
+    async up(db: Kysely<unknown>) {
+      const text = 'text' as const;
+      await db.schema
+        .createTable('versions')
+        .addColumn('id', text, (c) => c.primaryKey())
+        .addColumn('job', text, (c) => c.notNull().references('jobs.id').onDelete('cascade'))
+        .addColumn('revision', text, (c) => c.notNull().references('revisions.id').onDelete('cascade'))
+        .addColumn('name', text, (c) => c.notNull())
+        .addColumn('created', text, (c) => c.notNull())
+        .execute();
+      await db.schema.createIndex('versions_by_job').on('versions').columns(['job', 'created']).execute();
+      await db.schema
+        .createTable('patterns')
+        .addColumn('id', text, (c) => c.primaryKey())
+        .addColumn('name', text, (c) => c.notNull())
+        .addColumn('tags', text, (c) => c.notNull())
+        .addColumn('origin', text, (c) => c.notNull())
+        .addColumn('size', text)
+        .addColumn('rise', 'real')
+        .addColumn('asset', text, (c) => c.notNull().references('assets.hash'))
+        .addColumn('created', text, (c) => c.notNull())
+        .execute();
+      await db.schema.createIndex('patterns_by_asset').on('patterns').columns(['asset']).execute();
+    },
+  },
+  '003-setups': {
+    /** Bits, machines and materials hold more since version 3 of the job document. */
+    async up(db: Kysely<Schema>) {
+      for (const [table, step] of [
+        ['machines', machineToV3],
+        ['cutters', cutterToV3],
+      ] as const)
+        for (const { id, document } of await db.selectFrom(table).select(['id', 'document']).execute())
+          await db
+            .updateTable(table)
+            .set({ document: JSON.stringify(step(JSON.parse(document))) })
+            .where('id', '=', id)
+            .execute();
+      for (const { name, document } of await db.selectFrom('materials').select(['name', 'document']).execute())
+        await db
+          .updateTable('materials')
+          .set({ document: JSON.stringify({ ...(materialToV3(name) as object), ...JSON.parse(document) }) })
+          .where('name', '=', name)
+          .execute();
+    },
+  },
+  '004-removed': {
+    /** Removed jobs can be brought back for a while. */
+    async up(db: Kysely<unknown>) {
+      await db.schema.alterTable('jobs').addColumn('removed', 'text').execute();
+    },
+  },
+};

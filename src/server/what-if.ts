@@ -1,0 +1,42 @@
+import { createHash } from 'node:crypto';
+import type { Job } from '../core/doc/job';
+import { problems } from '../core/plan/problems';
+import type { PlanQueue } from './plan-queue';
+import type { PlanBrief, ResultStore } from './results';
+
+/** What another way of doing a job comes to. */
+export interface WhatIf {
+  /** planning: it is being worked out; stopped: what it would be cannot be planned; failed: its planning failed. */
+  status: 'known' | 'planning' | 'stopped' | 'failed';
+  seconds: number | null;
+  errors: number;
+}
+
+/** The hash of a document, under which its result lies. */
+export const inputOf = (document: Job) => createHash('sha256').update(JSON.stringify(document)).digest('hex');
+
+/** Variants of jobs, worked out when nothing else is to be done. */
+export class Variants {
+  private readonly failed = new Set<string>();
+
+  constructor(
+    private readonly results: ResultStore,
+    private readonly queue: PlanQueue,
+  ) {}
+
+  /** What a document comes to, or that it is being worked out from now on. */
+  tryOut(document: Job): WhatIf {
+    const short = (status: WhatIf['status']) => ({ status, seconds: null, errors: 0 });
+    if (problems(document).some((f) => f.stops)) return short('stopped');
+    const input = inputOf(document);
+    const known: PlanBrief | null = this.results.isFresh(input) ? this.results.brief(input) : null;
+    if (known) return { status: 'known', seconds: known.seconds, errors: known.errors };
+    const key = `variant ${input}`;
+    if (this.failed.has(key)) return short('failed');
+    const ended = ({ status }: { status: string }) => {
+      if (status === 'failed') this.failed.add(key);
+    };
+    this.queue.add({ key, document, input, variant: true, ended });
+    return short('planning');
+  }
+}
