@@ -45,7 +45,8 @@ export function writeProgram(parts: ProgramPart[], o: ProgramOptions): string {
   const lines: string[] = o.header.map((h) => `(${commentText(h)})`);
   lines.push(o.unit === 'mm' ? 'G21' : 'G20', 'G17 G90 G94', 'G54');
   const num = (v: number) => trimNumber(v, digits);
-  const safe = num((o.safeZ - o.zero.z) * scale);
+  const height = (z: number) => num(Math.ceil((z - o.zero.z) * scale * grid - 1e-6) / grid);
+  const safe = height(o.safeZ);
   let tool = 0;
   let rpm = 0;
   for (const part of parts) {
@@ -69,7 +70,7 @@ export function writeProgram(parts: ProgramPart[], o: ProgramOptions): string {
     for (let k = 0; k < m.length; k += BLOCK) {
       const X = num((m[k] - o.zero.x) * scale);
       const Y = num((m[k + 1] - o.zero.y) * scale);
-      const Z = num(Math.ceil((m[k + 2] - o.zero.z) * scale * grid - 1e-6) / grid);
+      const Z = height(m[k + 2]);
       const code = m[k + 3] > 0 ? m[k + 4] || 1 : 0;
       let line = '';
       if (X !== x || code > 1) line += ` X${X}`;
