@@ -3,10 +3,10 @@ import path from 'node:path';
 import { HOBBY_MACHINE, materialNamed } from '../core/doc/defaults';
 import { describeIssues, type Job, jobSchema, setupsOf } from '../core/doc/job';
 import { upgradeJob } from '../core/doc/upgrade/upgrade';
-import { textOf } from '../core/findings/texts/text-of';
 import { planJob } from '../core/plan/pipeline';
 import { problems } from '../core/plan/problems';
 import { marginFor, proposeJob } from '../core/plan/propose';
+import { PlanStopped } from '../core/plan/stopped';
 import { inspectSource } from '../core/sources/inspect';
 import { MAX_SOURCE_BYTES, SourceError } from '../core/sources/source-error';
 import { formatDuration, formatLength } from '../core/units/length';
@@ -14,6 +14,7 @@ import { contentLoader } from '../server/content';
 import { KernelPool } from '../server/kernel-pool';
 import { readPlanner } from '../server/planner';
 import { readSource } from '../server/read-source';
+import { reasonOf } from '../server/reasons';
 import { makeReport, planImages } from '../server/report';
 import { contentHash, stageRunner } from '../server/stage-cache';
 import { type PlanOptions, parseOptions, USAGE, UsageError } from './options';
@@ -151,13 +152,8 @@ async function plan(args: string[]): Promise<number> {
   if (o.relief !== undefined) o.relief = fromHere(o.relief);
   if (o.jobFile !== undefined) o.jobFile = fromHere(o.jobFile);
   const { job, files } = o.jobFile === undefined ? await jobFromOptions(o) : jobFromFile(o.jobFile);
-  const stops = problems(job).filter((f) => f.stops);
-  if (stops.length > 0) {
-    const all = stops.map(textOf).map((t) => `${t.message}; ${t.remedy}`);
-    throw new UsageError(
-      `${all[0]}${all.length > 1 ? ` (and ${all.length - 1} more: ${all.slice(1).join(' | ')})` : ''}`,
-    );
-  }
+  const wrong = problems(job);
+  if (wrong.some((f) => f.stops)) throw new PlanStopped(wrong);
   const { machine } = job;
   for (const l of setupsOf(job).flatMap((p) => p.setup.layers)) {
     const unit = l.source.kind === 'mesh' ? ` (file read as ${l.source.unit})` : '';
@@ -201,6 +197,10 @@ async function main(): Promise<number> {
   try {
     return await plan(rest);
   } catch (e) {
+    if (e instanceof PlanStopped) {
+      console.error(`zg plan: ${reasonOf(e, '')}`);
+      return 2;
+    }
     if (e instanceof UsageError || e instanceof SourceError || (e as NodeJS.ErrnoException).code) {
       console.error(`zg plan: ${(e as Error).message.replace(/\s+/g, ' ')}`);
       return 2;

@@ -1,6 +1,6 @@
 import type { Kysely } from 'kysely';
 import type { PlanStatus, Schema } from './database';
-import { diskFull, isDiskFull } from './disk';
+import { reasonOf } from './reasons';
 
 /** How a plan stands, and what is said of it. */
 export interface Standing {
@@ -31,7 +31,7 @@ export class Standings {
   }
 
   private reason(e: unknown): string {
-    return isDiskFull(e) ? diskFull(this.folder) : (e as Error).message;
+    return reasonOf(e, this.folder);
   }
 
   /** A queued plan begins. @returns whether it is still wanted */

@@ -7,8 +7,8 @@ import type { Plan } from '../core/plan/summary';
 import { transferableView } from '../core/plan/view';
 import { AssetStore } from '../server/assets';
 import { contentLoader } from '../server/content';
-import { diskFull, isDiskFull } from '../server/disk';
 import { KernelPool } from '../server/kernel-pool';
+import { reasonOf } from '../server/reasons';
 import { type NewResult, storeResult } from '../server/results';
 import { StageCache, stageRunner } from '../server/stage-cache';
 
@@ -65,7 +65,7 @@ try {
   storeResult(order.out, order.aside, { planner: order.planner, files: filesOf(plan, seconds) });
   tell({ kind: 'done' });
 } catch (e) {
-  tell({ kind: 'failed', message: isDiskFull(e) ? diskFull(path.dirname(order.out)) : (e as Error).message });
+  tell({ kind: 'failed', message: reasonOf(e, path.dirname(order.out)) });
 } finally {
   await host.close();
 }

@@ -2,6 +2,9 @@ import { z } from 'zod';
 
 const positive = z.number().finite().positive();
 
+/** A speed along the path, mm/min. */
+export const feedRate = z.number().finite().min(1).max(200_000);
+
 /** A bit whose width is this near to a hole's drills it, mm. */
 export const DRILLS = 0.05;
 
@@ -19,7 +22,7 @@ export const cutterSchema = z
     name: z.string().min(1).max(80),
     shape: z.enum(CUTTER_SHAPES),
     /** The cutting diameter; for a tapered ball the diameter at the top of the flutes. */
-    diameter: positive.max(200),
+    diameter: positive.min(0.05).max(200),
     cornerRadius: z.number().finite().min(0).default(0),
     /** Tip diameter: of the ball of a tapered ball, of the flat of a V bit. */
     tipDiameter: z.number().finite().min(0).default(0),
@@ -27,15 +30,15 @@ export const cutterSchema = z
     taperAngle: z.number().finite().min(0).max(60).default(0),
     /** Full angle, V bit; the point's angle of a drill. */
     includedAngle: z.number().finite().min(0).max(170).default(0),
-    fluteLength: positive,
-    shankDiameter: positive,
-    stickOut: positive,
-    holderDiameter: positive.default(40),
+    fluteLength: positive.max(500),
+    shankDiameter: positive.max(60),
+    stickOut: positive.max(500),
+    holderDiameter: positive.max(500).default(40),
     flutes: z.number().int().min(1).max(12),
-    feed: positive,
-    plunge: positive,
-    rpm: positive,
-    maxStepdown: positive,
+    feed: feedRate,
+    plunge: feedRate,
+    rpm: positive.max(200_000),
+    maxStepdown: positive.max(200),
     /** Deepest straight plunge into solid material; 0 for a bit that does not cut at its centre. */
     maxPlungeDepth: z.number().finite().min(0),
     helix: z.enum(HELICES),

@@ -1,13 +1,9 @@
 import { z } from 'zod';
 import { edgeSchema, outlineSchema } from '../outline/shapes';
+import { coordinate, finite, id, name, place, size } from './parts';
 import { reliefOfSchema } from './relief-of';
 import { toneSchema } from './tone';
 import { wordsSchema } from './words';
-
-// Lengths in mm, angles in degrees counter-clockwise, unless a name says otherwise.
-const finite = z.number().finite();
-const size = finite.positive().max(10_000);
-const id = z.string().min(1).max(64);
 
 const file = {
   /** The file's name as the person knows it, and its content's SHA-256. */
@@ -57,8 +53,8 @@ export const copiesSchema = z.discriminatedUnion('kind', [
     columns: z.number().int().min(1).max(60),
     rows: z.number().int().min(1).max(60),
     /** From one's middle to the next. */
-    dx: finite,
-    dy: finite,
+    dx: coordinate,
+    dy: coordinate,
   }),
   z.object({
     kind: z.literal('ring'),
@@ -85,8 +81,8 @@ export const maskSchema = z.discriminatedUnion('kind', [
     outline: outlineSchema,
     x: size,
     y: size,
-    dx: finite,
-    dy: finite,
+    dx: coordinate,
+    dy: coordinate,
     outside: z.boolean(),
   }),
   /** Another layer's silhouette, larger by `grow`. */
@@ -96,7 +92,7 @@ export type Mask = z.infer<typeof maskSchema>;
 
 export const layerSchema = z.object({
   id,
-  name: z.string().trim().min(1).max(80),
+  name,
   hidden: z.boolean(),
   locked: z.boolean(),
   /** Layers of the same group are handled together. */
@@ -106,7 +102,7 @@ export const layerSchema = z.object({
   /** Its own height, and how far its foot is raised. */
   rise: finite.positive().max(500),
   lift: finite.min(-500).max(500),
-  centre: z.object({ x: finite, y: finite }),
+  centre: place,
   turn: finite.min(-360).max(360),
   mirror: z.boolean(),
   /** Slopes of the whole layer along its own x and y. */

@@ -1,7 +1,8 @@
 import { z } from 'zod';
+import { feedRate } from '../cutter/cutter';
 import { finite, id, name, positive, size } from './parts';
 
-const axes = z.object({ x: positive, y: positive, z: positive });
+const axes = <T extends z.ZodType>(figure: T) => z.object({ x: figure, y: figure, z: figure });
 const count = z.number().int().positive();
 
 /** Which way round the programs are written; one for now, others come with the machines that need them. */
@@ -19,8 +20,9 @@ export const machineSchema = z.object({
   bedToNose: positive.max(3000),
   minRpm: finite.min(0),
   maxRpm: positive,
-  maxFeed: axes,
-  acceleration: axes,
+  maxFeed: axes(feedRate),
+  /** Below a hundredth of what a weak machine has nothing would ever get under way. */
+  acceleration: axes(finite.min(1).max(100_000)),
   junctionDeviation: positive.max(1),
   toolChanger: z.boolean(),
   dialect: z.enum(DIALECTS),

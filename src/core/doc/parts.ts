@@ -6,4 +6,9 @@ export const positive = finite.positive();
 export const size = positive.max(10_000);
 export const id = z.string().min(1).max(64);
 export const name = z.string().trim().min(1).max(80);
-export const place = z.object({ x: finite, y: finite });
+/** A place or a distance from one: farther than any machine reaches counts as a slip of the keys. */
+export const coordinate = finite.min(-10_000).max(10_000);
+export const place = z.object({ x: coordinate, y: coordinate });
+/** What a bit takes at once, downwards and sideways: less makes a program without an end of it. */
+export const depthStep = finite.min(0.02).max(200);
+export const sideStep = finite.min(0.005).max(200);

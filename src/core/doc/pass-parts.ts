@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { outlineRefSchema } from './outline-ref';
-import { finite, id, positive } from './parts';
+import { finite, id } from './parts';
 
 /** Where a pass works. */
 export const areaSchema = z.discriminatedUnion('kind', [
@@ -21,4 +21,4 @@ export const passParts = { id, cutter: z.string().min(1).max(64) };
 export const areaParts = { ...passParts, area: areaSchema };
 
 /** The steepest that a bit sinks along its path, degrees. */
-export const rampAngle = positive.max(45);
+export const rampAngle = finite.min(0.25).max(45);

@@ -1,3 +1,13 @@
+/** Most moves of one pass: about 200 MB, and more than the largest board that is planned needs at sensible steps. */
+export const MAX_MOVES = 6_000_000;
+
+/** A pass that has come to more moves than are planned: its steps are far too small for its area. */
+export class TooManyMoves extends Error {
+  constructor() {
+    super(`a pass has come to more than ${MAX_MOVES} moves`);
+  }
+}
+
 /**
  * A tool path in board coordinates (x, y from the board's lower left corner, z from its top, mm): four numbers a move,
  * x y z feed, the tip's end position and the feed in mm/min, 0 for a rapid. The first move is a rapid to the start.
@@ -31,6 +41,7 @@ export class Path {
 
   private put(x: number, y: number, z: number, feed: number): void {
     if (this.used > 0 && x === this.x && y === this.y && z === this.z) return;
+    if (this.used >= 4 * MAX_MOVES) throw new TooManyMoves();
     if (this.used + 4 > this.buffer.length) {
       const grown = new Float64Array(this.buffer.length * 2);
       grown.set(this.buffer);

@@ -10,17 +10,8 @@ import { problems } from './problems';
 import { writePrograms } from './programs';
 import { provePlan } from './prove-plan';
 import type { PlanEnvironment } from './stage';
+import { PlanStopped } from './stopped';
 import type { Plan, SetupSummary } from './summary';
-
-/** A job that is not planned because of what is wrong in its document. */
-export class StoppedByProblems extends Error {
-  constructor(readonly findings: ReturnType<typeof problems>) {
-    const where = findings
-      .filter((f) => f.stops)
-      .map((f) => `${f.rule} at ${f.subject.path?.join('.') ?? 'the document'}`);
-    super(`the document has problems that stop planning: ${where.join(', ')}`);
-  }
-}
 
 /** The setups of a job with the grid of each; all setups of a board share its cells. */
 function inputsOf(job: Job) {
@@ -46,11 +37,11 @@ type BoardInput = ReturnType<typeof inputsOf>[number];
  * The whole way from layers to proven programs, of all boards and setups. A pure function of the document and its files; each stage is
  * keyed by what it depends on, so that a stored result is used again when only later stages have changed.
  * @param load reads a layer's content; called only when a stage needs it
- * @throws StoppedByProblems
+ * @throws PlanStopped
  */
 export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment): Promise<Plan> {
   const wrong = problems(job);
-  if (wrong.some((f) => f.stops)) throw new StoppedByProblems(wrong);
+  if (wrong.some((f) => f.stops)) throw new PlanStopped(wrong);
   const boards = inputsOf(job).filter((b) => b.setups.length > 0);
   const all = boards.flatMap((b) => b.setups);
   const done: DoneSetup[] = [];

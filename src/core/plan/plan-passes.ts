@@ -3,12 +3,14 @@ import { type Cutter, scallop, tipRadius } from '../cutter/cutter';
 import { plannedCutter } from '../doc/job';
 import type { Pass } from '../doc/pass';
 import { type Grid, gridOf } from '../field/height-field';
+import { MAX_MOVES, TooManyMoves } from '../motion/path';
 import { motionTime } from '../motion/time';
 import { makeContext, type PassContext } from '../passes/context';
 import type { CutoutFacts } from '../passes/cutout/plan';
 import { kindOf } from '../passes/registry';
 import type { SetupView } from '../setup/view';
 import type { PlanEnvironment } from './stage';
+import { PlanStopped } from './stopped';
 
 export interface PassSummary {
   id: string;
@@ -111,7 +113,12 @@ export async function planPasses(
     const region = regions[i] ?? { area: { kind: 'face' }, trench: 0, within: null };
     const input = { before: key, ...(await inputOf(s, ctx, pass, cutter, region)) };
     const done = await env.stage<PathMeta>(pass.kind, input, async () => {
-      const { path, facts } = await kind.plan(ctx, pass, cutter, region);
+      const { path, facts } = await kind.plan(ctx, pass, cutter, region).catch((e) => {
+        if (!(e instanceof TooManyMoves)) throw e;
+        const figures = { limit: MAX_MOVES, pass: kind.name, bit: cutter.name };
+        const subject = { setup: setup.id, pass: pass.id };
+        throw PlanStopped.by({ rule: 'too-many-moves', severity: 'error', subject, place: null, figures, fixes: [] });
+      });
       const meta = {
         stock: gridOf(ctx.stock),
         ...describePass(s, pass, cutter, path.data),

@@ -53,6 +53,10 @@ export const PLANNING_TEXTS: Record<string, Text> = {
     `${f.layer} is shaped for a V bit of ${trimNumber(num(f, 'angle'), 1)} degrees, and no pass cuts letters with one`,
     'add a pass for letters with that bit, or shape them for a bit that you have',
   ],
+  'too-many-moves': (f) => [
+    `${f.pass} with ${f.bit} comes to more than ${num(f, 'limit') / 1e6} million moves, so its planning is stopped`,
+    'take larger steps: a wider stepover, a deeper stepdown or a coarser tolerance',
+  ],
   grid: (f) => [
     `the board is large: planned with cells of ${trimNumber(num(f, 'cell'), 3)} mm instead of ${trimNumber(num(f, 'wanted'), 3)} mm`,
     'a smaller board or a larger finishing bit is planned finer',

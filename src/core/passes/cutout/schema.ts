@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { outlineRefSchema } from '../../doc/outline-ref';
-import { finite, place, positive } from '../../doc/parts';
+import { depthStep, finite, place, positive } from '../../doc/parts';
 import { passParts, rampAngle } from '../../doc/pass-parts';
 
 export const tabsSchema = z.object({
@@ -23,7 +23,7 @@ export const cutoutSchema = z.object({
   side: z.enum(['outside', 'inside', 'on']),
   /** From the depth that is open already, or from the board's own top. */
   start: z.enum(['machined', 'top']),
-  stepdown: positive,
+  stepdown: depthStep,
   rampAngle,
   /** How far below the board's underside it goes. */
   into: finite.min(0).max(10),

@@ -1,12 +1,12 @@
 import { z } from 'zod';
-import { finite, positive } from '../../doc/parts';
+import { finite, sideStep } from '../../doc/parts';
 import { areaParts } from '../../doc/pass-parts';
 
 export const finishSchema = z.object({
   ...areaParts,
   kind: z.literal('finish'),
   angle: finite.min(-360).max(360),
-  stepover: positive,
+  stepover: sideStep,
   /** Points are thinned so that the path lies between the surface and this much above it. */
   tolerance: finite.min(0.001).max(0.2),
 });

@@ -1,13 +1,13 @@
 import { z } from 'zod';
-import { finite, positive } from '../../doc/parts';
+import { depthStep, finite, sideStep } from '../../doc/parts';
 import { areaParts, rampAngle } from '../../doc/pass-parts';
 
 /** Level fields at exactly their height, by a bit with a flat bottom; finishing stays off them. */
 export const flatSchema = z.object({
   ...areaParts,
   kind: z.literal('flat'),
-  stepover: positive,
-  stepdown: positive,
+  stepover: sideStep,
+  stepdown: depthStep,
   rampAngle,
   /** How far finishing still goes over a cleared field's edge, beyond its bit's own radius. */
   overlap: finite.min(0).max(50),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { finite, place, positive } from '../../doc/parts';
+import { depthStep, finite, place, positive } from '../../doc/parts';
 import { passParts, rampAngle } from '../../doc/pass-parts';
 
 /** Round holes, drilled by a bit as wide as they are, milled in a helix by a narrower one. */
@@ -12,7 +12,7 @@ export const holeSchema = z.object({
   depth: positive.max(500).nullable(),
   into: finite.min(0).max(10),
   /** Deepest that is taken at once, and a turn of the helix. */
-  peck: positive.max(100),
+  peck: depthStep,
   rampAngle,
 });
 export type HolePass = z.infer<typeof holeSchema>;

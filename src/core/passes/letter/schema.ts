@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { positive } from '../../doc/parts';
+import { depthStep } from '../../doc/parts';
 import { areaParts } from '../../doc/pass-parts';
 
 /** Grooves of the layers that are cut with a V bit, along their middles. */
@@ -7,6 +7,6 @@ export const letterSchema = z.object({
   ...areaParts,
   kind: z.literal('letter'),
   /** Deepest that is taken at once. */
-  stepdown: positive,
+  stepdown: depthStep,
 });
 export type LetterPass = z.infer<typeof letterSchema>;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { finite, positive } from '../../doc/parts';
+import { depthStep, finite, sideStep } from '../../doc/parts';
 import { areaParts, rampAngle } from '../../doc/pass-parts';
 
 export const roughSchema = z.object({
@@ -8,8 +8,8 @@ export const roughSchema = z.object({
   strategy: z.enum(['rings', 'raster']),
   /** Direction of the rows, raster only. */
   angle: finite.min(-360).max(360),
-  stepover: positive,
-  stepdown: positive,
+  stepover: sideStep,
+  stepdown: depthStep,
   /** Left along the surface's normal, to the side as well as below. */
   stockToLeave: finite.min(0).max(20),
   rampAngle,

@@ -1,13 +1,13 @@
 import { z } from 'zod';
-import { finite, positive } from '../../doc/parts';
+import { depthStep, finite, positive, sideStep } from '../../doc/parts';
 import { passParts } from '../../doc/pass-parts';
 
 /** The whole board, on the side that is up, brought to the thickness that the board names. */
 export const skimSchema = z.object({
   ...passParts,
   kind: z.literal('skim'),
-  stepover: positive,
-  stepdown: positive,
+  stepover: sideStep,
+  stepdown: depthStep,
   /** Where the uneven board was measured, as it lies. */
   points: z
     .array(z.object({ x: finite, y: finite, thickness: positive.max(500) }))
