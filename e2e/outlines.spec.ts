@@ -62,7 +62,9 @@ test('a drawing is added, its outline made larger, an arm taken from it, traced,
   await page
     .getByLabel('Add a file')
     .setInputFiles({ name: 'bad.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<svg><path') });
-  await expect(page.getByRole('alert').filter({ hasText: 'bad.svg: is not whole as XML' })).toBeVisible();
+  await expect(
+    page.getByRole('alert').filter({ hasText: 'bad.svg: begins like an SVG drawing but is damaged' }),
+  ).toBeVisible();
   expect((await jobOf(id)).layers).toHaveLength(4);
 });
 

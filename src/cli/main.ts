@@ -57,8 +57,8 @@ function jobFromFile(file: string): { job: Job; files: Files } {
   let raw: unknown;
   try {
     raw = JSON.parse(readFileSync(file, 'utf8'));
-  } catch (e) {
-    throw new UsageError(`${file}: is not JSON (${(e as Error).message})`);
+  } catch {
+    throw new UsageError(`${file}: is not JSON; choose a job file`);
   }
   const document = upgradeJob(raw);
   const files: Files = new Map();

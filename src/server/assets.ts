@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { createReadStream, createWriteStream, existsSync, readFileSync, statSync } from 'node:fs';
+import { createReadStream, createWriteStream, existsSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -7,29 +7,7 @@ import type { SourceInfo } from '../core/sources/inspect';
 import { MAX_SOURCE_BYTES, SourceError } from '../core/sources/source-error';
 import { asideOf, makeFolder, moveFile, noteSynced, removeFile, sweepLeavings } from './files';
 import type { Reader } from './reader';
-
-const HASH = /^[0-9a-f]{64}$/;
-
-/**
- * Reads a file of the store, which lies under its content's hash, or one that is still coming in.
- * @param file the name that the person knows it by
- * @throws SourceError when it is missing or is no longer what was taken in; choosing the same file again puts it back
- */
-export function readStored(stored: string, file: string): Buffer {
-  const hash = path.basename(stored);
-  let bytes: Buffer;
-  try {
-    bytes = readFileSync(stored);
-  } catch (e) {
-    if ((e as NodeJS.ErrnoException).code !== 'ENOENT') throw e;
-    throw new SourceError(`${file}: is missing from the shop's files; choose the same file again to put it back`);
-  }
-  if (HASH.test(hash) && createHash('sha256').update(bytes).digest('hex') !== hash)
-    throw new SourceError(
-      `${file}: its stored copy of ${bytes.length} bytes is damaged; choose the same file again to put it back`,
-    );
-  return bytes;
-}
+import { HASH, readStored } from './stored';
 
 /** Files stored once under their content's SHA-256; a name given by a person never becomes a path. */
 export class AssetStore {

@@ -73,7 +73,7 @@ export async function unpackJob(db: Kysely<Schema>, assets: AssetStore, bytes: U
     });
   } catch (e) {
     if (e instanceof SourceError) throw e;
-    throw new SourceError(`${file}: is a broken archive (${(e as Error).message}); export the job again`);
+    throw new SourceError(`${file}: is a broken archive: its content does not unpack; export the job again`);
   }
   const json = (name: string): unknown => {
     const entry = entries[name];

@@ -191,7 +191,7 @@ test('broken, cut, empty and even pictures are refused by name with a remedy', a
     .jpeg()
     .toBuffer();
   await expect(readSource(good.subarray(0, good.length >> 1), 'cut.jpg')).rejects.toThrow(
-    'cut.jpg: is not a whole image',
+    'cut.jpg: is an image that is damaged or cut short',
   );
   await expect(readSource(new Uint8Array(0), 'none.png')).rejects.toThrow('none.png: is empty (0 bytes)');
   const even = await raw(8, 8, 3, () => [9, 9, 9])

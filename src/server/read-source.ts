@@ -1,9 +1,11 @@
 import sharp from 'sharp';
 import type { Drawing } from '../core/sources/drawing';
 import { readDxf } from '../core/sources/dxf';
-import { type HeightImage, isPng, parseHeightImage } from '../core/sources/height-image';
+import { type HeightImage, parseHeightImage } from '../core/sources/height-image';
 import type { Source } from '../core/sources/inspect';
+import { knownAs } from '../core/sources/known-files';
 import { readFont } from '../core/sources/lettering';
+import { isPng, soundPng } from '../core/sources/png-chunks';
 import { readMesh } from '../core/sources/read-mesh';
 import { MAX_PIXELS, SourceError, WORK_PIXELS } from '../core/sources/source-error';
 import { readSvg } from '../core/sources/svg';
@@ -78,7 +80,9 @@ function valuesOf(data: Buffer, { n, channels, float, deep }: Samples, notes: st
  * longer side when it is larger.
  * @throws SourceError
  */
-async function readPicture(bytes: Uint8Array, file: string): Promise<Source> {
+async function readPicture(given: Uint8Array, file: string): Promise<Source> {
+  // What a PNG unpacks to is counted before any decoder sees it.
+  const bytes = isPng(given) ? soundPng(given, file) : given;
   const notes: string[] = [];
   let image: HeightImage;
   try {
@@ -114,10 +118,9 @@ async function readPicture(bytes: Uint8Array, file: string): Promise<Source> {
     image = { width: info.width, height: info.height, values, depth: deep ? 16 : 8 };
   } catch (e) {
     if (e instanceof SourceError) throw e;
-    const why = (e as Error).message.replace(/\s+/g, ' ').slice(0, 120);
-    if (/exceeds pixel limit/i.test(why))
+    if (/exceeds pixel limit/i.test((e as Error).message))
       throw new SourceError(`${file}: has more than ${MAX_PIXELS / 1e6} million pixels; scale the image down`);
-    throw new SourceError(`${file}: is not a whole image (${why}); export it again`);
+    throw new SourceError(`${file}: is an image that is damaged or cut short; fetch or export it again`);
   }
   let flat = true;
   for (let k = 1; k < image.values.length && flat; k++) flat = image.values[k] === image.values[0];
@@ -142,11 +145,9 @@ const fromDrawing = ({ drawing, notes }: { drawing: Drawing; notes: string[] }):
 /** Reads a file by its content, whatever its name: a mesh, an image, a font or a drawing. @throws SourceError naming the file */
 export async function readSource(bytes: Uint8Array, file: string): Promise<Source> {
   if (bytes.length === 0) throw new SourceError(`${file}: is empty (0 bytes); choose the file again`);
-  if (isPicture(bytes)) {
-    // A PNG's own head is checked first: its declared size, and whether it is whole.
-    if (isPng(bytes) && bytes.length < 33) return { image: parseHeightImage(bytes, file), notes: [] };
-    return readPicture(bytes, file);
-  }
+  if (isPicture(bytes)) return readPicture(bytes, file);
+  const other = knownAs(bytes);
+  if (other) throw new SourceError(`${file}: ${other}`);
   if (isFont(bytes)) return { font: readFont(bytes, file), notes: [] };
   const head = ascii(bytes, 0, Math.min(bytes.length, 2000));
   if (/<svg[\s>]/.test(head)) return fromDrawing(readSvg(textOf(bytes, file), file));

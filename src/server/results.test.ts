@@ -86,7 +86,7 @@ for (const name of ['program-0.nc', 'summary.json', 'full-0.bin'])
     truncateSync(file, whole.length - 7);
     const lost = await shop.plans.state(plan);
     expect(lost.status).toBe('interrupted');
-    expect(lost.message).toContain('damaged or missing');
+    expect(lost.message).toContain('cleared away or is damaged');
     expect(lost.summary).toBeNull();
     await expect(shop.plans.file(plan, name)).rejects.toThrow('damaged or missing');
     expect((await proven()).status).toBe('done');

@@ -6,8 +6,8 @@ import { describeMesh, inspectSource, type SourceInfo } from '../core/sources/in
 import type { Orientation } from '../core/sources/orient';
 import { SourceError } from '../core/sources/source-error';
 import { assetPicture } from '../server/asset-picture';
-import { readStored } from '../server/assets';
 import { readSource } from '../server/read-source';
+import { readStored } from '../server/stored';
 
 /** What is asked of a file on disk; `file` is the name that the person knows it by. */
 export type ReadOrder = { path: string; file: string } & (

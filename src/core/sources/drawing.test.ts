@@ -63,7 +63,7 @@ test('open lines alone come as lines of their pen’s width; what is hidden or n
 });
 
 test.each([
-  ['<svg><path d="M0 0L1', 'is not whole as XML'],
+  ['<svg><path d="M0 0L1', 'begins like an SVG drawing but is damaged or cut short'],
   [svg('<path d="M 0 0 L x"/>'), 'a path cannot be read'],
   [svg('<text>x</text>'), 'there are no lines in it'],
   [svg('<line x2="10"/><line x2="10"/>').replace(/10/g, '0'), 'there are no lines'],

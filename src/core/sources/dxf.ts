@@ -154,9 +154,9 @@ export function readDxf(text: string, file: string): { drawing: Drawing; notes: 
   let dxf: IDxf | null;
   try {
     dxf = new DxfParser().parseSync(text);
-  } catch (e) {
+  } catch {
     throw new SourceError(
-      `${file}: is not whole as DXF (${(e as Error).message.split('\n')[0]}); export it again as ASCII DXF`,
+      `${file}: begins like a DXF drawing but is damaged or cut short; export it again as ASCII DXF`,
     );
   }
   if (!dxf) throw new SourceError(`${file}: is not a DXF drawing; export it again as ASCII DXF`);

@@ -1,7 +1,8 @@
 import { decode, encode } from 'fast-png';
 import type { HeightField } from '../field/height-field';
 import { luminance } from '../units/light';
-import { MAX_PIXELS, SourceError } from './source-error';
+import { soundPng } from './png-chunks';
+import { SourceError } from './source-error';
 
 /** A grayscale image as heights from 0 (black) to 1 (white), row 0 at the top as in the file. */
 export interface HeightImage {
@@ -12,37 +13,20 @@ export interface HeightImage {
   depth: 8 | 16;
 }
 
-const SIGNATURE = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
-
-export function isPng(bytes: Uint8Array): boolean {
-  return bytes.length >= 8 && SIGNATURE.every((b, i) => bytes[i] === b);
-}
-
 /**
- * Reads a PNG as heights. Colour is weighed to gray by its luminance; transparency counts as black. The declared size is checked
- * before anything is unpacked.
+ * Reads a PNG as heights. Colour is weighed to gray by its luminance; transparency counts as black. Nothing is unpacked beyond what the
+ * declared size needs.
  * @throws SourceError
  */
-export function parseHeightImage(bytes: Uint8Array, file: string): HeightImage {
-  if (bytes.length < 33)
-    throw new SourceError(`${file}: is ${bytes.length} bytes long, too short for a PNG; choose it again`);
-  const head = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  const width = head.getUint32(16);
-  const height = head.getUint32(20);
-  if (width === 0 || height === 0)
-    throw new SourceError(`${file}: declares ${width} x ${height} pixels; export it again`);
-  if (width * height > MAX_PIXELS) {
-    throw new SourceError(
-      `${file}: declares ${width} x ${height} pixels, more than ${MAX_PIXELS / 1e6} million; scale the image down`,
-    );
-  }
+export function parseHeightImage(input: Uint8Array, file: string): HeightImage {
+  const bytes = soundPng(input, file);
   let png: ReturnType<typeof decode>;
   try {
     png = decode(bytes, { checkCrc: true });
-  } catch (e) {
-    throw new SourceError(`${file}: is not a whole PNG (${(e as Error).message}); export it again`);
+  } catch {
+    throw new SourceError(`${file}: is damaged: its checksums do not match its content; export it again`);
   }
-  const { channels } = png;
+  const { channels, width, height } = png;
   const palette = png.palette;
   const depth = png.depth === 16 ? 16 : 8;
   const top = palette ? 255 : 2 ** png.depth - 1;

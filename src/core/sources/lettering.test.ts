@@ -151,7 +151,7 @@ test('letters that the font has not are named; a font without any of them is ref
 });
 
 test('what is no font, or has no outlines, is refused by name', () => {
-  expect(() => readFont(new Uint8Array(64), 'x.ttf')).toThrow('x.ttf: is not a TTF, OTF or WOFF font');
+  expect(() => readFont(new Uint8Array(64), 'x.ttf')).toThrow('x.ttf: begins like a font but cannot be read');
   expect(() => readFont(bytesOf('slab').slice(0, 900), 'cut.woff')).toThrow(SourceError);
   // A font whose letters are all empty, as one of pictures only is.
   const letter = (name: string, unicode: number) => new Glyph({ name, unicode, advanceWidth: 600, path: new Path() });

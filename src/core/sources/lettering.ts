@@ -17,8 +17,8 @@ export function readFont(bytes: Uint8Array, file: string): Font {
   let font: Font;
   try {
     font = opentype.parse(bytes.slice().buffer as ArrayBuffer);
-  } catch (e) {
-    throw new SourceError(`${file}: is not a TTF, OTF or WOFF font (${(e as Error).message}); choose another`);
+  } catch {
+    throw new SourceError(`${file}: begins like a font but cannot be read as TTF, OTF or WOFF; choose another`);
   }
   let drawn = 0;
   for (let i = 0; i < Math.min(font.glyphs.length, 400) && drawn === 0; i++) {

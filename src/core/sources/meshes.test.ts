@@ -182,7 +182,7 @@ test('3MF: a bomb, an entry outside its folder, broken XML, a broken package and
   expect(bomb.length).toBeLessThan(200_000);
   refused(() => parse3mf(bomb, 'bomb.3mf'), 'bomb.3mf: unpacks to more than');
   refused(() => parse3mf(pack(simple(), '../3D/3dmodel.model'), 'out.3mf'), 'outside its own folder');
-  refused(() => parse3mf(pack('<model><resources>'), 'cut.3mf'), 'not well-formed XML');
+  refused(() => parse3mf(pack('<model><resources>'), 'cut.3mf'), 'is not whole as XML');
   refused(() => parse3mf(pack(simple().replace('v3="1"', 'v3="9"')), 'v.3mf'), 'a triangle names vertex 9 of 4');
   refused(() => parse3mf(pack(simple().replace('x="1"', 'x="one"')), 'x.3mf'), 'a vertex reads "one"');
   refused(() => parse3mf(pack(simple(), 'readme.txt'), 'no.3mf'), 'an archive without a 3D model');

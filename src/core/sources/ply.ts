@@ -22,8 +22,8 @@ export function parsePly(bytes: Uint8Array, file: string): Mesh {
     const geometry = new PLYLoader().parse((whole ? bytes.buffer : bytes.slice().buffer) as ArrayBuffer);
     position = geometry.getAttribute('position').array;
     index = geometry.index?.array;
-  } catch (e) {
-    throw new SourceError(`${file}: is not a whole PLY model (${(e as Error).message.slice(0, 80)}); export it again`);
+  } catch {
+    throw new SourceError(`${file}: begins like a PLY model but is damaged or cut short; export it again`);
   }
   if (!index) throw new SourceError(`${file}: holds points but no faces; export it as a mesh`);
   if (index.length / 3 > MAX_TRIANGLES)

@@ -47,9 +47,16 @@ const text = (s: string) => new TextEncoder().encode(s);
 
 test.each([
   ['an empty file', new Uint8Array(0), /is empty \(0 bytes\)/],
-  ['a few bytes', text('abc'), /3 bytes long, too short/],
-  ['text that is no STL', text('hello world, this is not a mesh at all. '.repeat(20)), /is text, but not an ASCII STL/],
+  ['a few bytes', text('abc'), /is a text that no model/],
+  ['text that is no STL', text('hello world, this is not a mesh at all. '.repeat(20)), /is a text that no model/],
   ['a count that lies', binary(1000, 3), /declares 1000 triangles but has room for 3/],
+  ['a count that is too low', binary(5, 20), /declares 5 triangles but holds 20, so 75 % of the model would be lost/],
+  ['bytes without sense', new Uint8Array(40), /40 bytes long, too short/],
+  [
+    'an ASCII file cut short between two triangles',
+    text('solid a\nfacet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 1 0 0\nvertex 0 1 0\nendloop\nendfacet\n'),
+    /cut short after 1 triangles: it does not end with "endsolid"/,
+  ],
   ['zero triangles', binary(0, 0), /holds 0 triangles/],
   ['an ASCII file without triangles', text('solid empty\nendsolid empty\n'), /holds 0 triangles/],
   ['corners that are not a number', binary(2, 2, Number.NaN), /triangle 1 has a corner at NaN/],

@@ -1,3 +1,4 @@
+import { looksLikeText } from './known-files';
 import type { Mesh } from './mesh';
 import { MAX_TRIANGLES, SourceError } from './source-error';
 
@@ -37,6 +38,7 @@ function parseAscii(bytes: Uint8Array, file: string): Mesh {
   let out = new Float32Array(9 * 1024);
   let n = 0;
   let rest = '';
+  let ending = '';
   const PIECE = 1 << 22;
   const vertex = /vertex\s+(\S+)\s+(\S+)\s+(\S+)/gi;
   for (let at = 0; at < bytes.length; at += PIECE) {
@@ -48,6 +50,7 @@ function parseAscii(bytes: Uint8Array, file: string): Mesh {
       text = cut > 0 ? text.slice(0, cut) : '';
       if (rest.length > 2 * PIECE) break;
     }
+    ending = (ending + text).slice(-200);
     for (const m of text.matchAll(vertex)) {
       if (n + 3 > out.length) {
         if (n / 9 > MAX_TRIANGLES) tooMany(Math.floor(n / 9), file);
@@ -71,13 +74,17 @@ function parseAscii(bytes: Uint8Array, file: string): Mesh {
       `${file}: ends in the middle of triangle ${Math.floor(n / 9) + 1}; the file is cut short, fetch it again`,
     );
   }
+  if (!/endsolid/i.test(ending))
+    throw new SourceError(
+      `${file}: is cut short after ${n / 9} triangles: it does not end with "endsolid"; fetch or export it again`,
+    );
   return check(out.slice(0, n), file);
 }
 
 /**
  * Reads binary or ASCII STL. The binary form is recognised by its length (84 + 50 n bytes for the n it declares),
  * because binary headers may begin with "solid" too.
- * @throws SourceError for an empty, truncated or malformed file
+ * @throws SourceError for an empty, truncated or malformed file, and for one whose count is lower than what it holds
  */
 export function parseStl(bytes: Uint8Array, file: string): Mesh {
   if (bytes.length === 0) throw new SourceError(`${file}: is empty (0 bytes); choose the file again`);
@@ -87,19 +94,27 @@ export function parseStl(bytes: Uint8Array, file: string): Mesh {
   const head = new TextDecoder().decode(bytes.subarray(0, 512)).trimStart().toLowerCase();
   const text = !bytes.subarray(0, 512).includes(0);
   if (head.startsWith('solid') && text) return parseAscii(bytes, file);
+  if (text && looksLikeText(bytes))
+    throw new SourceError(
+      `${file}: is a text that no model, image or drawing begins like; its name does not say what it is, choose another`,
+    );
   if (bytes.length < HEADER) {
     throw new SourceError(
       `${file}: is ${bytes.length} bytes long, too short for an STL; choose an STL or a grayscale PNG`,
     );
   }
   const fits = Math.floor((bytes.length - HEADER) / RECORD);
-  if (text) throw new SourceError(`${file}: is text, but not an ASCII STL (no "solid" at its start); export it as STL`);
   // Some exporters append data of their own; a count that the file can hold is believed, a larger one is not.
   if (count > fits) {
     throw new SourceError(
       `${file}: declares ${count} triangles but has room for ${fits}; it is cut short or not an STL, export it again`,
     );
   }
+  // Room for whole triangles more than are declared: the count is wrong, and a part of the model would be lost.
+  if (count < fits && bytes.length === HEADER + RECORD * fits)
+    throw new SourceError(
+      `${file}: declares ${count} triangles but holds ${fits}, so ${Math.round(100 * (1 - count / fits))} % of the model would be lost; export it again`,
+    );
   if (count === 0) throw new SourceError(`${file}: holds 0 triangles; export the model again`);
   return parseBinary(bytes, count, file);
 }

@@ -79,8 +79,8 @@ export function readSvg(text: string, file: string): { drawing: Drawing; notes: 
       processEntities: false,
       removeNSPrefix: true,
     }).parse(text, true) as Node[];
-  } catch (e) {
-    throw new SourceError(`${file}: is not whole as XML (${(e as Error).message.split('\n')[0]}); save it again`);
+  } catch {
+    throw new SourceError(`${file}: begins like an SVG drawing but is damaged or cut short; save it again`);
   }
   const root = tree.find((n) => 'svg' in n);
   if (!root) throw new SourceError(`${file}: has no svg element; choose an SVG drawing`);

@@ -97,7 +97,7 @@ class PackageReader {
     let id = '';
     let components: Part['components'] = [];
     parser.on('error', (e) =>
-      this.fail(`its model is not well-formed XML (${e.message.slice(0, 80)}); export it again`),
+      this.fail(`its model is not whole as XML: line ${e.message.split(':')[0]} cannot be read; export it again`),
     );
     const open: Record<string, (at: Record<string, string>) => void> = {
       model: (at) => {
@@ -164,7 +164,7 @@ class PackageReader {
     entry.ondata = (error, data, final) => {
       if (this.failure) return;
       try {
-        if (error) this.fail(`is a broken package (${error.message}); export it again`);
+        if (error) this.fail('is a broken package: its content does not unpack; export it again');
         this.count(data.length);
         parser.write(decoder.decode(data, { stream: !final }));
         if (final) parser.close();
@@ -185,7 +185,7 @@ class PackageReader {
         unzip.push(bytes.subarray(at, at + PIECE), at + PIECE >= bytes.length);
     } catch (e) {
       if (e instanceof SourceError) throw e;
-      this.fail(`is a broken package (${(e as Error).message}); export it again`);
+      this.fail('is a broken package: its content does not unpack; export it again');
     }
     if (this.failure) throw this.failure;
     if (this.models === 0) this.fail('is an archive without a 3D model in it; choose a 3MF file');
