@@ -159,7 +159,7 @@ describe('the arranged plaque: flats by the end mill, words by a V bit on the fi
     expect(other.id).toBe('without-flats');
     const cleared = await planWhole(own, load);
     const ball = await planWhole(withEdits(own, other.edits), load);
-    expect(Math.abs(cleared.summary.seconds / plan.summary.seconds - 1)).toBeLessThan(0.05);
+    expect(Math.abs(cleared.summary.seconds / plan.summary.seconds - 1)).toBeLessThan(0.15);
     expect(ball.summary.seconds - cleared.summary.seconds).toBeGreaterThan(5 * 60);
   }, 300_000);
 
