@@ -33,12 +33,12 @@ test('a file is a drawing by its content, whatever its name', async () => {
   const info = inspectSource(await readSource(bytes(svg), 'circle.txt'));
   expect(info).toMatchObject({ kind: 'drawing', unit: 'mm', triangles: 0, pixels: null });
   expect(info.size.x).toBeCloseTo(8, 3);
-  expect(info.drawing!.pen).toBeNull();
+  expect(info.drawing!.pieces.map((p) => p.pen)).toEqual([null]);
   const dxf = '0\nSECTION\n2\nENTITIES\n0\nCIRCLE\n8\n0\n10\n0\n20\n0\n40\n4\n0\nENDSEC\n0\nEOF\n';
   const other = inspectSource(await readSource(bytes(dxf), 'circle.bin'));
   expect(other.kind).toBe('drawing');
   expect(other.size.y).toBeCloseTo(8, 2);
-  expect(other.notes).toEqual(['says no unit; taken as mm']);
+  expect(other.drawing!.unitKnown).toBe(false);
   // A comment in front of the first section is no obstacle.
   expect(inspectSource(await readSource(bytes(`999\nby hand\n${dxf}`), 'c.dxf')).kind).toBe('drawing');
   await expect(readSource(bytes('<html><body>no</body></html>'), 'page.svg')).rejects.toThrow(/^page\.svg: /);
@@ -53,7 +53,9 @@ test('outlines go out as SVG and DXF: the same piece in both, each shape under i
   const [a, b] = [readSvg(svg, 'a.svg').drawing, readDxf(dxf, 'b.dxf').drawing];
   expect(Math.abs(a.size.x - 240)).toBeLessThan(0.1);
   expect(Math.abs(b.size.x - 240)).toBeLessThan(0.1);
-  const [one, two] = [areas(a.d), areas(b.d)].map((list) => list.sort((x, y) => y - x));
+  const [one, two] = [a, b]
+    .map((d) => areas(d.pieces.map((p) => p.d).join(' ')))
+    .map((list) => list.sort((x, y) => y - x));
   expect(one.length).toBe(two.length);
   for (const [i, v] of one.entries()) expect(two[i] / v).toBeCloseTo(1, 2);
 }, 60_000);

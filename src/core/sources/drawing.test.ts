@@ -8,6 +8,8 @@ import { writeDxf, writeSvg } from '../outline/write-outlines';
 import { readDxf } from './dxf';
 import { readSvg } from './svg';
 
+/** All path data of a drawing. */
+const dataOf = (d: { pieces: { d: string }[] }) => d.pieces.map((p) => p.d).join(' ');
 const area = (p: Polygon) => Math.abs(p.reduce((s, r) => s + ringArea(r), 0));
 const areaOf = (d: string) => area(flattenPath(readSvgPath(d), 0.001));
 const svg = (inner: string, head = 'width="100mm" height="50mm" viewBox="0 0 100 50"') =>
@@ -22,14 +24,14 @@ test('shapes of an SVG drawing come with their transforms, in mm', () => {
     'a.svg',
   );
   expect(notes).toEqual([]);
-  const [circle, rect] = flattenPath(readSvgPath(drawing.d), 0.0005);
+  const [circle, rect] = flattenPath(readSvgPath(dataOf(drawing)), 0.0005);
   expect(Math.abs(ringArea(circle))).toBeCloseTo(Math.PI * 100, 0);
   const b = polygonBounds([circle]);
   expect(b.x0).toBeCloseTo(12, 3);
   expect(b.x1).toBeCloseTo(32, 3);
   expect(b.y1).toBeCloseTo(-4, 3);
   expect(Math.abs(ringArea(rect))).toBeCloseTo(600 - (4 - Math.PI) * 4, 1);
-  expect(drawing.pen).toBeNull();
+  expect(drawing.pieces.map((p) => p.pen)).toEqual([null]);
 });
 
 test('the size of an SVG drawing: units, viewBox, and pixels of 1/96 in where it says none (CSS Values)', () => {
@@ -50,8 +52,9 @@ test('open lines alone come as lines of their pen’s width; what is hidden or n
     ),
     'a.svg',
   );
-  expect(drawing.pen).toBeCloseTo(2, 6);
-  expect(flattenLines(readSvgPath(drawing.d), 0.01).map((l) => [l.points.length / 2, l.closed])).toEqual([
+  // Each width by itself, lines in the order in which their widths are met.
+  expect(drawing.pieces.map((p) => p.pen)).toEqual([0.5, 2]);
+  expect(flattenLines(readSvgPath(dataOf(drawing)), 0.01).map((l) => [l.points.length / 2, l.closed])).toEqual([
     [3, false],
     [2, false],
   ]);
@@ -83,26 +86,26 @@ test('lines of a DXF drawing whose ends meet are joined, arcs with them; inches 
   // A half disc of radius 2 in, drawn as a line and an arc.
   const half = `${line(2, 0, -2, 0)}0\nARC\n8\n0\n10\n0\n20\n0\n40\n2\n50\n0\n51\n180\n`;
   const { drawing } = readDxf(dxf(half, 1), 'a.dxf');
-  expect(drawing.pen).toBeNull();
+  expect(drawing.pieces.map((p) => p.pen)).toEqual([null]);
   expect(drawing.size.x).toBeCloseTo(101.6, 2);
-  expect(areaOf(drawing.d) / ((Math.PI * 50.8 ** 2) / 2)).toBeCloseTo(1, 3);
+  expect(areaOf(dataOf(drawing)) / ((Math.PI * 50.8 ** 2) / 2)).toBeCloseTo(1, 3);
   const square = readDxf(dxf(line(0, 0, 9, 0) + line(9, 9, 9, 0) + line(9, 9, 0, 9) + line(0, 0, 0, 9)), 'a.dxf');
-  expect(areaOf(square.drawing.d)).toBeCloseTo(81, 6);
+  expect(areaOf(dataOf(square.drawing))).toBeCloseTo(81, 6);
   const open = readDxf(dxf(line(0, 0, 9, 0) + line(9, 0, 9, 5), 0), 'a.dxf');
-  expect(open.drawing.pen).toBe(1);
-  expect(open.notes).toEqual(['says no unit; taken as mm']);
+  expect(open.drawing.pieces.map((p) => p.pen)).toEqual([1]);
+  expect(open.drawing.unitKnown).toBe(false);
 });
 
 test('circles, ellipses, bulges and splines of a DXF drawing', () => {
   const circle = '0\nCIRCLE\n8\n0\n10\n5\n20\n5\n40\n3\n';
-  expect(areaOf(readDxf(dxf(circle), 'a.dxf').drawing.d) / (9 * Math.PI)).toBeCloseTo(1, 2);
+  expect(areaOf(dataOf(readDxf(dxf(circle), 'a.dxf').drawing)) / (9 * Math.PI)).toBeCloseTo(1, 2);
   const ellipse = '0\nELLIPSE\n8\n0\n10\n0\n20\n0\n11\n0\n21\n8\n40\n0.5\n41\n0\n42\n6.283185307\n';
   const e = readDxf(dxf(ellipse), 'a.dxf').drawing;
-  expect(areaOf(e.d)).toBeCloseTo(32 * Math.PI, 0);
+  expect(areaOf(dataOf(e))).toBeCloseTo(32 * Math.PI, 0);
   expect(e.size.y).toBeCloseTo(16, 2);
   // Two half circles of bulge 1 make a circle of 10 across.
   const poly = '0\nLWPOLYLINE\n8\n0\n90\n2\n70\n1\n10\n0\n20\n0\n42\n1\n10\n10\n20\n0\n42\n1\n';
-  expect(areaOf(readDxf(dxf(poly), 'a.dxf').drawing.d)).toBeCloseTo(25 * Math.PI, 0);
+  expect(areaOf(dataOf(readDxf(dxf(poly), 'a.dxf').drawing))).toBeCloseTo(25 * Math.PI, 0);
   // A cubic B-spline with its ends doubled is a Bezier curve: half way it is at (p0 + 3 p1 + 3 p2 + p3) / 8.
   const knots = [0, 0, 0, 0, 1, 1, 1, 1].map((k) => `40\n${k}\n`).join('');
   const control = [
@@ -114,7 +117,7 @@ test('circles, ellipses, bulges and splines of a DXF drawing', () => {
     .map(([x, y]) => `10\n${x}\n20\n${y}\n`)
     .join('');
   const spline = `0\nSPLINE\n8\n0\n70\n8\n71\n3\n72\n8\n73\n4\n${knots}${control}`;
-  const [s] = flattenLines(readSvgPath(readDxf(dxf(spline), 'a.dxf').drawing.d), 0.01);
+  const [s] = flattenLines(readSvgPath(dataOf(readDxf(dxf(spline), 'a.dxf').drawing)), 0.01);
   const b = polygonBounds([s.points]);
   expect(b.y1).toBeCloseTo(6, 2);
   expect(b.x1).toBeCloseTo(12, 3);
@@ -140,12 +143,12 @@ test('outlines go out as SVG and DXF with true arcs, and come back as they were'
   expect(out.match(/ A /g)!.length).toBeLessThan(24);
   const back = readSvg(out, 'out.svg').drawing;
   expect(back.size.x).toBeCloseTo(80, 2);
-  const b = polygonBounds(flattenPath(readSvgPath(back.d), 0.01));
+  const b = polygonBounds(flattenPath(readSvgPath(dataOf(back)), 0.01));
   expect([b.x0, b.x1, b.y1].map((v) => Math.round(v))).toEqual([20, 100, -15]);
   const sum = (d: string) => flattenPath(readSvgPath(d), 0.001).map((r) => Math.abs(ringArea(r)));
-  const [outer, inner] = sum(back.d);
+  const [outer, inner] = sum(dataOf(back));
   expect(outer).toBeCloseTo(80 * 50 - (4 - Math.PI) * 100, 0);
-  const again = sum(readDxf(writeDxf(outlines, 0.012), 'out.dxf').drawing.d);
+  const again = sum(dataOf(readDxf(writeDxf(outlines, 0.012), 'out.dxf').drawing));
   expect(again[0] / outer).toBeCloseTo(1, 3);
   expect(again[1] / inner).toBeCloseTo(1, 3);
 });

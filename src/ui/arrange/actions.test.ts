@@ -73,11 +73,30 @@ test('outlines of passes forget what is removed; one of which nothing is left be
 
 test('a drawing lies in the middle of the board at its own size, or as large as fits', () => {
   const j = job();
-  const square = { d: 'M 0 0 H 50 V 30 H 0 Z', pen: null, size: { x: 50, y: 30 } };
-  const l = placeDrawing(j, 'Plate.svg', square);
-  expect(l).toMatchObject({ name: 'Plate', size: { x: 50, y: 30 }, centre: { x: 100, y: 50 } });
+  const piece = (d: string, pen: number | null, x: number, y: number, middle = { x: 0, y: 0 }) => ({
+    d,
+    pen,
+    size: { x, y },
+    middle,
+  });
+  const square = piece('M 0 0 H 50 V 30 H 0 Z', null, 50, 30);
+  const [l] = placeDrawing(j, 'Plate.svg', { pieces: [square], size: square.size, unitKnown: true });
+  expect(l).toMatchObject({ name: 'Plate', size: { x: 50, y: 30 }, centre: { x: 100, y: 50 }, group: null });
   expect(l.source).toMatchObject({ kind: 'shape', outline: { kind: 'path', d: square.d } });
-  const large = placeDrawing(j, 'lines.dxf', { d: 'M 0 0 L 400 300', pen: 2, size: { x: 402, y: 302 } });
+  // Areas and lines of one drawing keep their places to each other, as a group.
+  const both = placeDrawing(j, 'anchor.svg', {
+    pieces: [square, piece('M 0 0 L 10 0', 2, 12, 2, { x: -19, y: 14 })],
+    size: { x: 50, y: 30 },
+    unitKnown: true,
+  });
+  expect(both.map((b) => b.centre)).toEqual([
+    { x: 100, y: 50 },
+    { x: 81, y: 64 },
+  ]);
+  expect(both.map((b) => b.name)).toEqual(['anchor, areas', 'anchor, lines of 2 mm']);
+  expect(both[0].group).toBe(both[1].group);
+  const lines = piece('M 0 0 L 400 300', 2, 402, 302);
+  const [large] = placeDrawing(j, 'lines.dxf', { pieces: [lines], size: lines.size, unitKnown: true });
   expect(large.size.y).toBeCloseTo(95, 6);
   // The pen shrinks with its lines.
   expect(large.source).toMatchObject({ outline: { kind: 'strokes' } });

@@ -63,20 +63,28 @@ export function shiftLayers(job: SetupView, ids: string[], up: boolean): void {
   }
 }
 
-/** A drawing as a shape in the middle of the board, at its own size where that fits. */
-export function placeDrawing(job: SetupView, file: string, { d, pen, size }: Drawing): Layer {
+/** A drawing as shapes in the middle of the board, at its own size where that fits: its areas, and its lines of each width, as a group. */
+export function placeDrawing(job: SetupView, file: string, { pieces, size }: Drawing): Layer[] {
   const { board } = job;
   const k = Math.min(1, (board.x * 0.95) / size.x, (board.y * 0.95) / size.y);
-  const outline = pen === null ? { kind: 'path' as const, d } : { kind: 'strokes' as const, d, width: clean(pen * k) };
   const name =
     file
       .replace(/\.[a-z0-9]+$/i, '')
       .slice(0, 80)
       .trim() || 'Drawing';
-  return {
-    ...newShape({ id: newId(), name: name }, outline, { kind: 'flat' }, board),
-    size: { x: clean(size.x * k), y: clean(size.y * k) },
-  };
+  const group = pieces.length > 1 ? newId() : null;
+  return pieces.map(({ d, pen, size: own, middle }, i) => {
+    const outline =
+      pen === null ? ({ kind: 'path', d } as const) : ({ kind: 'strokes', d, width: clean(pen * k) } as const);
+    const part = pieces.length > 1 ? `, ${pen === null ? 'areas' : `lines of ${clean(pen * k)} mm`}` : '';
+    return {
+      ...newShape({ id: newId(), name: `${name.slice(0, 60)}${part}` }, outline, { kind: 'flat' }, board),
+      group,
+      size: { x: clean(own.x * k), y: clean(own.y * k) },
+      centre: { x: clean(board.x / 2 + middle.x * k), y: clean(board.y / 2 + middle.y * k) },
+      ...(i > 0 ? { join: 'highest' as const } : {}),
+    };
+  });
 }
 
 /** A layer of a stored file at a place, in its true size when that fits the board, else as large as fits well. */

@@ -7,9 +7,11 @@ import type { Layer } from '@/core/doc/layer';
 import type { ReliefOf } from '@/core/doc/relief-of';
 import type { Edge, Outline } from '@/core/outline/shapes';
 import type { SetupView } from '@/core/setup/view';
+import type { Drawing } from '@/core/sources/drawing';
 import { type AssetInfo, api, uploadAsset } from '../api';
 import { newId, placeDrawing, placeFile } from './actions';
 import { LINE } from './shape-fields';
+import { UnitQuestion } from './unit-question';
 import { arranger } from './use-arrangement';
 
 type Entry = [name: string, outline: Outline, relief: ReliefOf, share: number, edge?: Edge];
@@ -79,11 +81,16 @@ export function AddMenu({ job, change, onSelect }: Props) {
   const [busy, setBusy] = useState<{ name: string; share: number; cancel(): void } | null>(null);
   const [error, setError] = useState<string | null>(null);
   const [notes, setNotes] = useState<string[]>([]);
-  const put = (l: Layer) => {
+  const [unsized, setUnsized] = useState<{ file: string; drawing: Drawing } | null>(null);
+  const put = (...added: Layer[]) => {
     if (box.current) box.current.open = false;
     setError(null);
-    change((j) => j.layers.push(l));
-    onSelect([l.id]);
+    change((j) => j.layers.push(...added));
+    onSelect(added.map((l) => l.id));
+  };
+  const putDrawing = (name: string, drawing: Drawing) => {
+    setUnsized(null);
+    put(...placeDrawing(job, name, drawing));
   };
   const shape = ([name, outline, relief, share, edge]: Entry) =>
     put(newShape({ id: newId(), name }, outline, relief, job.board, { share, edge }));
@@ -99,17 +106,17 @@ export function AddMenu({ job, change, onSelect }: Props) {
     if (!f || busy) return;
     setError(null);
     setNotes([]);
+    setUnsized(null);
     const up = uploadAsset(f, (share) => setBusy((b) => b && { ...b, share }));
     setBusy({ name: f.name, share: 0, cancel: up.cancel });
     try {
       const a: AssetInfo = await up.done;
       if (a.info.kind === 'font') setNotes([`${a.file} can now be chosen as the font of words`]);
       else {
-        put(
-          a.info.drawing
-            ? placeDrawing(job, a.file, a.info.drawing)
-            : placeFile(job, { file: a.file, hash: a.hash, info: a.info }, null),
-        );
+        const { drawing } = a.info;
+        if (drawing && !drawing.unitKnown) setUnsized({ file: a.file, drawing });
+        else if (drawing) putDrawing(a.file, drawing);
+        else put(placeFile(job, { file: a.file, hash: a.hash, info: a.info }, null));
         setNotes(a.info.notes);
       }
       // A drawing becomes a shape: there is no file to be kept for it.
@@ -172,6 +179,13 @@ export function AddMenu({ job, change, onSelect }: Props) {
             Cancel
           </button>
         </div>
+      )}
+      {unsized && (
+        <UnitQuestion
+          {...unsized}
+          onTake={(drawing) => putDrawing(unsized.file, drawing)}
+          onLeave={() => setUnsized(null)}
+        />
       )}
       {error && (
         <p role="alert" className="mt-1 text-[13px] text-accent">
