@@ -9,6 +9,7 @@ await build({
     'workers/plan.worker': 'src/workers/plan.worker.ts',
     'workers/export.worker': 'src/workers/export.worker.ts',
     'workers/reader.worker': 'src/workers/reader.worker.ts',
+    'workers/unpack.worker': 'src/workers/unpack.worker.ts',
     cli: 'src/cli/main.ts',
     demo: 'demo/main.ts',
   },

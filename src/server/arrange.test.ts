@@ -15,9 +15,10 @@ import { changed, wrongIn } from '../core/plan/plan-test-kit';
 import { type SetupView, setupView } from '../core/setup/view';
 import { meshHealth } from '../core/sources/health';
 import { parseStl } from '../core/sources/stl';
-import { filesOf, packJob, unpackJob } from './bundle';
+import { filesOf, packJob } from './bundle';
 import { contentLoader } from './content';
 import { StaleSave } from './errors';
+import { importJob } from './import';
 import {
   createJob,
   getHistory,
@@ -126,6 +127,8 @@ test('patterns: one for a file, described, and taken out while its file stays', 
   expect(shop.assets.has(hash)).toBe(true);
 });
 
+const streamOf = (bytes: Uint8Array) => new Blob([bytes as Uint8Array<ArrayBuffer>]).stream() as never;
+
 test('a job goes out as one archive and comes back equal, in a shop that has none of its files', async () => {
   const zip = await packJob(shop.db, shop.assets, job.document);
   const names = Object.keys(unzipSync(zip));
@@ -134,7 +137,7 @@ test('a job goes out as one archive and comes back equal, in a shop that has non
   const empty = mkdtempSync(path.join(tmpdir(), 'zg-other-'));
   const other = await openShop(empty);
   try {
-    expect(await unpackJob(other.db, other.assets, zip, 'job.zip')).toEqual(job.document);
+    expect(await importJob(other.db, other.assets, streamOf(zip), 'job.zip')).toEqual(job.document);
     for (const hash of filesOf(job.document)) expect(contentHash(other.assets.read(hash, 'a file'))).toBe(hash);
     // Packed once more it is the same again, byte for byte but for the archive's dates.
     const again = unzipSync(await packJob(other.db, other.assets, job.document));
@@ -151,14 +154,23 @@ test('archives that are not ours, or not whole, are refused by name, and leave n
   const zip = unzipSync(await packJob(shop.db, shop.assets, job.document));
   const before = readdirSync(shop.assets.folder);
   const refuse = (entries: Record<string, Uint8Array>, words: string) =>
-    expect(unpackJob(shop.db, shop.assets, zipSync(entries), 'x.zip')).rejects.toThrow(words);
+    expect(importJob(shop.db, shop.assets, streamOf(zipSync(entries)), 'x.zip')).rejects.toThrow(words);
   const { 'job.json': doc, 'manifest.json': manifest, ...rest } = zip;
-  await expect(unpackJob(shop.db, shop.assets, strToU8('no zip at all'), 'x.zip')).rejects.toThrow(
+  await expect(importJob(shop.db, shop.assets, streamOf(strToU8('no zip at all')), 'x.zip')).rejects.toThrow(
     'x.zip: is not an archive',
   );
   await refuse({ 'readme.txt': strToU8('hello') }, 'x.zip: holds no manifest.json');
   await refuse({ 'manifest.json': strToU8('{"format":"other"}'), 'job.json': doc }, 'an archive of something else');
   await refuse({ 'manifest.json': manifest, 'job.json': strToU8('{') }, 'its job.json is not JSON');
+  await refuse(
+    { 'manifest.json': strToU8('{"format":"zealous-grain-job","version":9}'), 'job.json': doc },
+    'an archive of version 9, and this program reads version 1',
+  );
+  const deep = strToU8(`${'['.repeat(9000)}${']'.repeat(9000)}`);
+  await refuse({ 'manifest.json': manifest, 'job.json': deep }, 'its job.json nests more than 64 levels deep');
+  // What the job does not name is passed over, whatever it unpacks to; what it names counts.
+  const bomb = { [`assets/${'0'.repeat(64)}-bomb.stl`]: new Uint8Array(30_000_000) };
+  await expect(importJob(shop.db, shop.assets, streamOf(zipSync({ ...zip, ...bomb })), 'x.zip')).resolves.toBeTruthy();
   await refuse({ ...zip, '../evil': strToU8('x') }, 'outside its own folder');
   const bad = structuredClone(job.document);
   Object.assign(bad.boards[0], { thickness: 'thick' });

@@ -1,9 +1,11 @@
 import type { z } from 'zod';
 import { describeIssues } from '../core/doc/job';
 import { SourceError } from '../core/sources/source-error';
+import { type Limit, tooLarge } from './assets';
 import { dataFolder } from './database';
 import { diskFull, isDiskFull } from './disk';
 import { BadRequest, NewerShop, NotFound, StaleSave, Unreadable } from './errors';
+import { JSON_LIMIT, readJson } from './json';
 import { OlderProof } from './older';
 import { isOwnRequest } from './origin';
 
@@ -30,21 +32,27 @@ export function route<P>(handle: (req: Request, params: P) => Promise<Response>)
   };
 }
 
+/** A request's body as text, refused as soon as it is too long. */
+async function bodyText(req: Request): Promise<string> {
+  const parts: Uint8Array[] = [];
+  let size = 0;
+  for await (const part of (req.body ?? []) as AsyncIterable<Uint8Array>) {
+    size += part.length;
+    if (size > JSON_LIMIT) throw new BadRequest(`the request is larger than ${JSON_LIMIT / 1e6} MB`);
+    parts.push(part);
+  }
+  return Buffer.concat(parts).toString('utf8');
+}
+
 /** The request's JSON body, checked. @throws BadRequest naming the field, its value and what would do */
 export async function body<T extends z.ZodType>(req: Request, schema: T): Promise<z.output<T>> {
-  let raw: unknown;
-  try {
-    raw = await req.json();
-  } catch {
-    throw new BadRequest('the request is not JSON');
-  }
+  const raw = readJson(await bodyText(req), (why) => new BadRequest(`the request ${why}`));
   const parsed = schema.safeParse(raw);
   if (!parsed.success) throw new BadRequest(describeIssues(parsed.error as z.ZodError, raw));
   return parsed.data;
 }
 
-/** A whole, positive content length that is not over the limit, when one is declared. */
-export function checkLength(req: Request, file: string, limit: number): void {
-  const declared = Number(req.headers.get('content-length') ?? 0);
-  if (declared > limit) throw new SourceError(`${file}: is ${declared} bytes, more than 2 GB; reduce the model`);
+/** Refuses a body whose declared length is over a limit, before any of it is read. @throws SourceError */
+export function checkLength(req: Request, file: string, limit: Limit): void {
+  if (Number(req.headers.get('content-length') ?? 0) > limit.bytes) throw tooLarge(file, limit);
 }

@@ -12,8 +12,15 @@ const opentype = ((module as { default?: typeof module }).default ?? module) as 
 
 export type Font = module.Font;
 
+/** Largest font that is read, bytes. */
+const MAX_FONT = 40e6;
+
 /** Reads a TTF, OTF or WOFF font. @throws SourceError for what is none, or has no outlines */
 export function readFont(bytes: Uint8Array, file: string): Font {
+  if (bytes.length > MAX_FONT)
+    throw new SourceError(
+      `${file}: has ${(bytes.length / 1e6).toFixed(0)} MB, more than ${MAX_FONT / 1e6} for a font; choose one of fewer letters`,
+    );
   let font: Font;
   try {
     font = opentype.parse(bytes.slice().buffer as ArrayBuffer);

@@ -177,6 +177,17 @@ test('3MF: components and items are placed by their row-vector matrices, one aft
   );
 });
 
+test('3MF: objects made of objects are counted before any is put together', () => {
+  const level = (i: number) =>
+    `<object id="${i}"><components>${`<component objectid="${i - 1}"/>`.repeat(20)}</components></object>`;
+  const parts = [2, 3, 4, 5, 6, 7].map(level).join('');
+  const many = `<resources><object id="1"><mesh>${tetra}</mesh></object>${parts}</resources><build><item objectid="7"/></build>`;
+  refused(() => parse3mf(pack(model(many)), 'many.3mf'), 'more than 5000000 triangles');
+  // Objects that hold nothing take their time all the same.
+  const empty = many.replace(tetra, '<vertices/><triangles/>');
+  refused(() => parse3mf(pack(model(empty)), 'empty.3mf'), 'puts more than 100000 objects together');
+});
+
 test('3MF: a bomb, an entry outside its folder, broken XML, a broken package and no model are refused', () => {
   const bomb = pack(model(`<resources>${' '.repeat(80_000_000)}</resources>`));
   expect(bomb.length).toBeLessThan(200_000);

@@ -19,6 +19,10 @@ const MOST_BYTES = 1024 ** 3;
 const MOST_RATIO = 200;
 const PIECE = 1 << 20;
 
+/** Deepest that objects may be made of others, and most that are put in place, each as often as it is used. */
+const DEEPEST = 8;
+const MOST_PUTS = 100_000;
+
 /** Row-vector matrix of a 3MF transform: x' = x m0 + y m3 + z m6 + m9 and so on. */
 type Matrix = number[];
 const STILL: Matrix = [1, 0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0];
@@ -191,23 +195,47 @@ class PackageReader {
     if (this.models === 0) this.fail('is an archive without a 3D model in it; choose a 3MF file');
   }
 
-  private put(id: string, m: Matrix, depth: number): void {
-    const { out, unit } = this;
+  private part(id: string): Part {
     const p = this.parts.get(id);
     if (!p) this.fail(`names an object "${id.slice(0, 20)}" that is not in it; export the model again`);
-    if (depth > 8) this.fail('its objects are made of each other without end; export the model again');
+    return p;
+  }
+
+  /** Triangles of an object with all that it is made of, and the objects that are put in place for it, before any is. */
+  private countOf(id: string, known: Map<string, { triangles: number; puts: number }>, depth = 0) {
+    const had = known.get(id);
+    if (had) return had;
+    if (depth > DEEPEST) this.fail('its objects are made of each other without end; export the model again');
+    const { corners, components } = this.part(id);
+    const sum = { triangles: corners.length / 3, puts: 1 };
+    for (const c of components) {
+      const inner = this.countOf(c.id, known, depth + 1);
+      sum.triangles += inner.triangles;
+      sum.puts += inner.puts;
+    }
+    known.set(id, sum);
+    return sum;
+  }
+
+  private put(id: string, m: Matrix): void {
+    const { out, unit } = this;
+    const p = this.part(id);
     for (const i of p.corners) {
       const [x, y, z] = [p.vertices[3 * i], p.vertices[3 * i + 1], p.vertices[3 * i + 2]];
       for (let c = 0; c < 3; c++) out.push(unit * (x * m[c] + y * m[3 + c] + z * m[6 + c] + m[9 + c]));
     }
-    this.countTriangles(out.length / 9);
-    for (const c of p.components) this.put(c.id, times(c.matrix, m), depth + 1);
+    for (const c of p.components) this.put(c.id, times(c.matrix, m));
   }
 
   /** The objects that the build names, put together; a package without a build is taken whole. */
   build(): Mesh {
     const named = this.items.length > 0 ? this.items : [...this.parts.keys()].map((id) => ({ id, matrix: STILL }));
-    for (const it of named) this.put(it.id, it.matrix, 0);
+    const known = new Map<string, { triangles: number; puts: number }>();
+    const sums = named.map((it) => this.countOf(it.id, known));
+    this.countTriangles(sums.reduce((n, s) => n + s.triangles, 0));
+    if (sums.reduce((n, s) => n + s.puts, 0) > MOST_PUTS)
+      this.fail(`puts more than ${MOST_PUTS} objects together; merge them and export the model again`);
+    for (const it of named) this.put(it.id, it.matrix);
     if (this.out.length === 0) this.fail('holds 0 triangles; export the model again');
     return { triangles: this.out.done() };
   }
