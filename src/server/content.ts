@@ -3,14 +3,14 @@ import path from 'node:path';
 import type { Layer } from '../core/doc/layer';
 import type { ContentFacts, LoadContent } from '../core/plan/compose-job';
 import { FONTS } from '../core/sources/fonts';
-import type { Source } from '../core/sources/inspect';
+import { BLACK, describeMesh, isRecess, type Source } from '../core/sources/inspect';
 import { type Font, layWords, readFont } from '../core/sources/lettering';
 import { SourceError } from '../core/sources/source-error';
 import { findTerraces } from '../core/sources/terraces';
 import { toneImage } from '../core/sources/tone';
 import { readSource } from './read-source';
 
-const NO_FACTS: ContentFacts = { depth: 0, step: 0, missing: [] };
+const NO_FACTS: ContentFacts = { depth: 0, step: 0, missing: [], recess: false };
 
 /** The bytes of a font that comes with the program. */
 export function shippedFont(id: string): Promise<Buffer> | null {
@@ -48,15 +48,17 @@ export function contentLoader(read: (hash: string, file: string) => Uint8Array):
       case 'mesh': {
         const { mesh } = await sourceOf(s.hash, s.file);
         if (!mesh) throw new SourceError(`${s.file}: is not a mesh, as ${l.name} says it is; choose its file again`);
-        return { content: { mesh }, facts: NO_FACTS };
+        const recess = describeMesh(mesh, { turns: s.turns, mirror: s.flip }).recess;
+        return { content: { mesh }, facts: { ...NO_FACTS, recess } };
       }
       case 'image': {
         const { image } = await sourceOf(s.hash, s.file);
         if (!image) throw new SourceError(`${s.file}: is not an image, as ${l.name} says it is; choose its file again`);
         const steps = findTerraces(image.values, image.width);
+        const recess = isRecess(image.values, image.width, image.height, BLACK);
         return {
           content: { image: toneImage(image, s.tone) },
-          facts: { depth: image.depth, step: steps?.step ?? 0, missing: [] },
+          facts: { ...NO_FACTS, depth: image.depth, step: steps?.step ?? 0, recess },
         };
       }
       case 'shape':

@@ -1,4 +1,5 @@
 import { compose, emptySurface, opOf, type SurfaceFacts, surfaceFacts } from '../arrange/compose';
+import { type LayerEffect, layerEffects } from '../arrange/effects';
 import { renderKey } from '../arrange/engine';
 import { type Content, renderLayer } from '../arrange/render';
 import type { Rendered } from '../arrange/rendered';
@@ -19,15 +20,23 @@ export interface ContentFacts {
   step: number;
   /** Letters that the font does not have. */
   missing: string[];
+  /** Whether it is a model of a recess: its rim stands high and its middle lies low. */
+  recess: boolean;
 }
 
 export type LoadContent = (l: Layer) => Promise<{ content: Content; facts: ContentFacts }>;
 
 type LayerMeta = ContentFacts & { window: Window; lostPlan: number; thinCells: number };
+/** What joining the layers has come to. */
+interface Composed {
+  facts: SurfaceFacts;
+  effects: LayerEffect[];
+}
+
 interface RenderedLayer {
   key: string;
   r: Rendered;
-  facts: LayerSeen & ContentFacts;
+  facts: Omit<LayerSeen, 'effect'> & ContentFacts;
 }
 
 /** What a setup's layers need to be composed. */
@@ -95,16 +104,16 @@ export async function composeJob(view: Composing, grid: Grid, load: LoadContent,
   const parts: ({ l: SeenLayer } & RenderedLayer)[] = [];
   for (const l of all) if (!l.hidden) parts.push({ l, ...(await renderer.render(l)) });
   const ops = parts.map(({ l, key }) => [key, l.join, l.lift, l.amount]);
-  const made = await stage<SurfaceFacts>('composite', { seat: view.seat, grid, ops }, async () => {
+  const made = await stage<Composed>('composite', { seat: view.seat, grid, ops }, async () => {
     const s = emptySurface(grid);
-    compose(
-      s,
-      parts.map(({ l, r }) => opOf(l, r)),
-      view.seat,
-      { i: 0, j: 0, width: grid.width, height: grid.height },
-    );
-    return { meta: surfaceFacts(s), arrays: { z: s.z, cover: s.cover } };
+    const joined = parts.map(({ l, r }) => opOf(l, r));
+    compose(s, joined, view.seat, { i: 0, j: 0, width: grid.width, height: grid.height });
+    return {
+      meta: { facts: surfaceFacts(s), effects: layerEffects(joined, view.seat) },
+      arrays: { z: s.z, cover: s.cover },
+    };
   });
+  const { facts, effects } = made.result.meta;
   const shownOf = async (l: SeenLayer, r: Rendered): Promise<Shown> => {
     // Files are traced around their cells: their content is not read again for it.
     const outlined = l.source.kind === 'words' || l.source.kind === 'shape';
@@ -112,10 +121,10 @@ export async function composeJob(view: Composing, grid: Grid, load: LoadContent,
   };
   return {
     key: made.key,
-    facts: made.result.meta,
+    facts,
     z: made.result.arrays.z as Float32Array,
     cover: made.result.arrays.cover as Uint8Array,
-    layers: parts.map((p) => p.facts),
+    layers: parts.map((p, i): LayerSeen => ({ ...p.facts, effect: effects[i] })),
     /** The layers with what their silhouettes are taken from, and those of other setups that passes name. */
     shown: async (): Promise<Shown[]> => {
       const named = new Set(view.passes.flatMap(layersNamed));

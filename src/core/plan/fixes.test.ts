@@ -72,7 +72,7 @@ const vee = (angle: number, more: Partial<Layer> = {}) =>
 
 /** Stands in for files: a mesh of a box, an image of a slope in few levels. */
 const files: LoadContent = async (l) => {
-  const facts = { depth: 8, step: l.source.kind === 'image' ? 0.1 : 0, missing: [] };
+  const facts = { depth: 8, step: l.source.kind === 'image' ? 0.1 : 0, missing: [], recess: l.id === 'recess' };
   if (l.source.kind === 'image') {
     const values = Float32Array.from({ length: 400 }, (_, k) => Math.round((k % 20) / 2) / 10 + 0.05);
     return { content: { image: { width: 20, height: 20, values, depth: 8 } as never }, facts };
@@ -101,6 +101,17 @@ async function saidOf(job: Job): Promise<Finding[]> {
   return (await planWhole(job, files)).summary.findings;
 }
 const errors = (list: Finding[]) => list.filter((f) => f.severity === 'error').map((f) => f.rule);
+
+/** A mesh of the box as a layer. */
+const box = (id: string): Layer => ({
+  ...PLAIN_LAYER,
+  id,
+  name: id,
+  source: { kind: 'mesh', ...file, unit: 'mm', turns: [0, 0, 0], flip: false, base: 0 },
+  size: { x: 20, y: 20 },
+  centre: { x: 50, y: 38 },
+  rise: 2,
+});
 
 /** Every way in which a rule with fixes comes about. */
 const SCENES: [string, () => SetupView][] = [
@@ -155,6 +166,14 @@ const SCENES: [string, () => SetupView][] = [
         j.seat.skin = 10;
       }),
   ],
+  ['layer-huge', () => plain((j) => j.layers.push(shape('huge', 4000, 3000, 5)))],
+  ['layer-idle', () => plain((j) => j.layers.push(shape('low', 10, 10, 2, { join: 'highest' })))],
+  [
+    'layer-buried',
+    () =>
+      plain((j) => j.layers.unshift(shape('under', 10, 10, 2), shape('over', 20, 20, 3, { join: 'lowest', lift: -3 }))),
+  ],
+  ['layer-bump', () => plain((j) => j.layers.push(box('recess')))],
   ['layer-outside', () => plain((j) => (j.layers[0].centre = { x: 10, y: 38 }))],
   ['layer-outside', () => plain((j) => (j.layers[0].size = { x: 120, y: 60 }))],
   ['nothing-to-cut', () => plain((j) => (j.layers[0].centre = { x: 300, y: 38 }))],

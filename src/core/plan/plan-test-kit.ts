@@ -20,7 +20,10 @@ import { type Plan, type SetupSurfaces, summaryOf } from './summary';
 export const plainSetup = (p: PlainJob): SetupView => setupView(plainJob(structuredClone(p)));
 
 /** Nothing is read of layers made of shapes. */
-export const shapesOnly: LoadContent = async () => ({ content: {}, facts: { depth: 0, step: 0, missing: [] } });
+export const shapesOnly: LoadContent = async () => ({
+  content: {},
+  facts: { depth: 0, step: 0, missing: [], recess: false },
+});
 
 /** Plans a job made of shapes alone in this thread, with nothing stored. */
 export function planWhole(job: Job, load = shapesOnly): Promise<Plan> {

@@ -54,8 +54,11 @@ const NOTHING = {
   drawing: null,
 };
 
+/** Grays of a picture above this are of the relief: black is ground. */
+export const BLACK = 1e-6;
+
 /** Whether heights 0..1 on a picture stand high all along its edge and mostly low inside; below `least` there is nothing. */
-function isRecess(h: ArrayLike<number>, width: number, height: number, least: number): boolean {
+export function isRecess(h: ArrayLike<number>, width: number, height: number, least: number): boolean {
   if (width < 8 || height < 8) return false;
   const edge: number[] = [];
   let inner = 0;
@@ -93,8 +96,7 @@ export function inspectSource(source: Source): SourceInfo {
       size: { x: width, y: height, z: 1 },
       pixels: { width, height, depth },
       terraces: findTerraces(values, width),
-      // Black is ground.
-      recess: isRecess(values, width, height, 1e-6),
+      recess: isRecess(values, width, height, BLACK),
       notes: source.notes,
     };
   }

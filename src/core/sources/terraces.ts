@@ -1,5 +1,3 @@
-import { boxMean } from './filters';
-
 export interface Terraces {
   /** How many different heights there are. */
   levels: number;
@@ -36,12 +34,50 @@ export function findTerraces(values: Float32Array, width: number): Terraces | nu
   return { levels: sorted.length, step: steps[steps.length >> 1] };
 }
 
-/** Rounds of smoothing, widest first. */
+/** Rounds of smoothing, widest first: how far a place looks to either side, in pixels. */
 const RADII = [12, 8, 5, 3, 2, 1, 1];
 
+/** Directions in which a place looks to both sides. */
+const DIRECTIONS = [
+  [1, 0],
+  [0, 1],
+  [1, 1],
+  [1, -1],
+];
+
 /**
- * Takes the steps out: the image is smoothed again and again, and after each round brought back to within half a step
- * of what it was, so that no place moves further than what rounding had moved it.
+ * One round: each place goes to the mean of what stands on both sides of it. Two opposite places count together or not at all: on a
+ * slope they cancel out, and beside a cliff neither counts, so that nothing is drawn up or down by what is no step of rounding.
+ * @param most furthest that the mean of two opposite places may lie from the place itself
+ */
+function evened(values: Float32Array, width: number, height: number, radius: number, most: number): Float32Array {
+  const out = new Float32Array(values.length);
+  const reaches = [...new Set([radius, Math.ceil(radius / 2)])];
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const k = y * width + x;
+      const v = values[k];
+      let sum = v;
+      let count = 1;
+      for (const r of reaches)
+        for (const [dx, dy] of DIRECTIONS) {
+          const [ax, ay] = [dx * r, dy * r];
+          if (x < Math.abs(ax) || x + Math.abs(ax) >= width || y < Math.abs(ay) || y + Math.abs(ay) >= height) continue;
+          const mean = (values[k + ay * width + ax] + values[k - ay * width - ax]) / 2;
+          if (mean - v > most || v - mean > most) continue;
+          sum += 2 * mean;
+          count += 2;
+        }
+      out[k] = sum / count;
+    }
+  }
+  return out;
+}
+
+/**
+ * Takes the steps out: the image is evened again and again, and after each round brought back to within half a step of what it was,
+ * so that no place moves further than what rounding had moved it. Evening alone lowers what bulges and lifts what is hollow; what it
+ * took is evened too and given back (twicing, any text on smoothing), so that the surface as a whole stays where it is.
  */
 export function smoothTerraces(values: Float32Array, width: number, height: number): Float32Array {
   const found = findTerraces(values, width);
@@ -49,7 +85,11 @@ export function smoothTerraces(values: Float32Array, width: number, height: numb
   const half = found.step / 2;
   let out = values;
   for (const r of RADII) {
-    out = boxMean(out, width, height, r);
+    const once = evened(out, width, height, r, found.step);
+    const rest = out.map((v, k) => v - once[k]);
+    const again = evened(rest, width, height, r, found.step);
+    for (let k = 0; k < out.length; k++) once[k] += again[k];
+    out = once;
     for (let k = 0; k < out.length; k++) out[k] = Math.min(values[k] + half, Math.max(values[k] - half, out[k]));
   }
   return out;

@@ -135,6 +135,26 @@ test('terraces of 8 bit are found with their step; smooth ramps, drawings and no
   expect(findTerraces(image(200, 100, (x, y) => ((x * 7919 + y * 104729) % 256) / 255).values, 200)).toBeNull();
 });
 
+test('smoothing terraces leaves the surface as a whole where it is: a dome beside a cliff, hollow and full', () => {
+  for (const levels of [16, 32, 64])
+    for (const sign of [1, -1]) {
+      const dome = image(160, 160, (x, y) => {
+        const r = Math.hypot(x - 80, y - 80) / 72;
+        return r < 1 ? 0.5 + sign * (0.4 * Math.sqrt(1 - r * r) - 0.2) : 0;
+      });
+      const rounded = dome.values.map((v) => Math.round(v * levels) / levels);
+      const out = smoothTerraces(rounded, 160, 160);
+      expect(out).not.toBe(rounded);
+      let [shift, n] = [0, 0];
+      for (let k = 0; k < out.length; k++) {
+        if (dome.values[k] === 0) continue;
+        shift += (out[k] - dome.values[k]) * levels;
+        n++;
+      }
+      expect(Math.abs(shift / n)).toBeLessThan(0.06);
+    }
+});
+
 test('smoothed terraces stay within half a step, and lie nearer to the slope that was rounded', () => {
   const true_ = image(200, 100, (x, y) => 0.5 + 0.4 * Math.sin(x / 40) * Math.cos(y / 50));
   const rounded = true_.values.map((v) => Math.round(v * 40) / 40);

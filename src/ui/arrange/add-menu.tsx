@@ -73,6 +73,24 @@ function Entries({ title, list, onPick }: { title: string; list: Entry[]; onPick
   );
 }
 
+/** A file on its way up, with the way to stop it. */
+function Uploading({ share, cancel }: { share: number; cancel(): void }) {
+  return (
+    <div className="mt-2 flex items-center gap-2 text-[13px]" role="status">
+      <progress
+        className="progress progress-primary flex-1"
+        value={share < 1 ? share : undefined}
+        max={1}
+        aria-label="upload"
+      />
+      <span className="truncate">{share < 1 ? `${Math.round(share * 100)} %` : 'reading'}</span>
+      <button type="button" className="btn btn-xs" onClick={cancel}>
+        Cancel
+      </button>
+    </div>
+  );
+}
+
 /** What can be put on the board: shapes and textures made here, words, and files. */
 export function AddMenu({ job, change, onSelect }: Props) {
   const box = useRef<HTMLDetailsElement>(null);
@@ -166,20 +184,7 @@ export function AddMenu({ job, change, onSelect }: Props) {
           />
         </label>
       </div>
-      {busy && (
-        <div className="mt-2 flex items-center gap-2 text-[13px]" role="status">
-          <progress
-            className="progress progress-primary flex-1"
-            value={busy.share < 1 ? busy.share : undefined}
-            max={1}
-            aria-label="upload"
-          />
-          <span className="truncate">{busy.share < 1 ? `${Math.round(busy.share * 100)} %` : 'reading'}</span>
-          <button type="button" className="btn btn-xs" onClick={busy.cancel}>
-            Cancel
-          </button>
-        </div>
-      )}
+      {busy && <Uploading {...busy} />}
       {unsized && (
         <UnitQuestion
           {...unsized}

@@ -1,5 +1,6 @@
 'use client';
 import { useRef } from 'react';
+import { isBump } from '@/core/arrange/bump';
 import type { Layer } from '@/core/doc/layer';
 import type { SetupView } from '@/core/setup/view';
 import type { SourceInfo } from '@/core/sources/inspect';
@@ -8,12 +9,6 @@ import { Sentence } from '../cards/card';
 import type { CloseLook } from './arrange.worker';
 import { SectionDrawing } from './section-drawing';
 import { effectText } from './words-for';
-
-/** Whether a model that is itself a recess is joined so that its rim makes a bump. */
-function isBump(layer: Layer, recess: boolean): boolean {
-  const digs = (layer.join === 'carve' && layer.invert) || (layer.join === 'lowest' && !layer.invert);
-  return recess && !digs;
-}
 
 interface Props {
   job: SetupView;

@@ -13,6 +13,26 @@ export const PLANNING_TEXTS: Record<string, Text> = {
     `${f.layer} of ${len(f, 'width')} x ${len(f, 'height')} reaches ${len(f, 'beyond')} beyond the board`,
     'make it smaller, move it, or take a larger board',
   ],
+  'layer-huge': (f) => [
+    `${f.layer} of ${len(f, 'width')} x ${len(f, 'height')} is ${trimNumber(num(f, 'times'), 1)} times as large as the board`,
+    'its unit may be another than was taken; bring it to the size of the board',
+  ],
+  'layer-idle': (f) => [
+    `${f.layer} changes nothing: ${f.join === 'lowest' ? 'what lies beneath it is lower everywhere' : f.join === 'highest' ? 'what lies beneath it is higher everywhere' : 'it has no height of its own where it lies'}`,
+    'raise it, join it another way, or hide it',
+  ],
+  'layer-buried': (f) => [
+    `${f.layer} does not show: other layers lie over all of it`,
+    'move it up in the order, move them aside, or hide it',
+  ],
+  'layer-lost': (f) => [
+    `${trimNumber(num(f, 'share'), 0)} % of ${f.layer} lies below the base plane and is lost`,
+    'raise it, carve it less deep, or sink the piece into the board',
+  ],
+  'layer-bump': (f) => [
+    `${f.layer} is a model of a recess, and joined this way its rim makes a bump`,
+    'let it dig into what lies beneath',
+  ],
   'nothing-to-cut': (f) => [
     num(f, 'layers') === 0
       ? 'there is no layer yet, so there is nothing to cut'

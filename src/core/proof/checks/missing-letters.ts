@@ -1,5 +1,9 @@
 import { forLayers } from './layer-seen';
-import type { Rule } from './rule';
+import type { BeforeCut, Rule } from './rule';
+
+/** Whether a pass cuts a layer's outline out of the board: what is missing then is missing in the piece. */
+const isCutOut = (view: BeforeCut['view'], id: string) =>
+  view.passes.some((p) => p.kind === 'cutout' && (p.outline.of === null || p.outline.of.includes(id)));
 
 /** Letters that a font does not have. */
 export const missingLetters: Rule = {
@@ -8,7 +12,13 @@ export const missingLetters: Rule = {
     forLayers(
       at,
       (l, seen) =>
-        seen.missing.length > 0 ? { severity: 'note', figures: { layer: l.name, letters: seen.missing } } : null,
+        seen.missing.length > 0
+          ? {
+              severity: isCutOut(at.view, l.id) ? 'warning' : 'note',
+              figures: { layer: l.name, letters: seen.missing },
+              fixes: [],
+            }
+          : null,
       'missing-letters',
     ),
 };

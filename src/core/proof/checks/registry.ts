@@ -10,6 +10,7 @@ import { grooveUncut } from './groove-uncut';
 import { imageSteps } from './image-steps';
 import { joined } from './joined';
 import { keepCut } from './keep-cut';
+import { layerBump, layerBuried, layerHuge, layerIdle, layerLost } from './layer-effect';
 import { layerOutside } from './layer-outside';
 import { leftOver } from './left-over';
 import { missingLetters } from './missing-letters';
@@ -32,6 +33,11 @@ import { zTravel } from './z-travel';
 export const RULES: Rule[] = [
   thickness,
   layerOutside,
+  layerHuge,
+  layerIdle,
+  layerBuried,
+  layerLost,
+  layerBump,
   nothingToCut,
   clipped,
   baseLost,

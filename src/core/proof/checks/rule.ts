@@ -1,4 +1,5 @@
 import type { SurfaceFacts } from '../../arrange/compose';
+import type { LayerEffect } from '../../arrange/effects';
 import type { Target } from '../../arrange/target';
 import type { HeightField } from '../../field/height-field';
 import type { Found } from '../../findings/finding';
@@ -16,8 +17,11 @@ export interface LayerSeen {
   step: number;
   /** Letters that the font does not have. */
   missing: string[];
+  /** Whether it is a model of a recess: its rim stands high and its middle lies low. */
+  recess: boolean;
   lostPlan: number;
   thinCells: number;
+  effect: LayerEffect;
 }
 
 /** A setup before anything is cut. */
