@@ -10,7 +10,7 @@ import { findTerraces } from '../core/sources/terraces';
 import { toneImage } from '../core/sources/tone';
 import { readSource } from './read-source';
 
-const NO_FACTS: ContentFacts = { depth: 0, step: 0, missing: [], recess: false };
+const NO_FACTS: ContentFacts = { depth: 0, step: 0, missing: [], measured: null, recess: false };
 
 /** The bytes of a font that comes with the program. */
 export function shippedFont(id: string): Promise<Buffer> | null {
@@ -65,7 +65,10 @@ export function contentLoader(read: (hash: string, file: string) => Uint8Array):
         return { content: {}, facts: NO_FACTS };
       case 'words': {
         const laid = layWords(s.words, await fontOf(s.words.font, s.words.fontName));
-        return { content: { polygon: laid.polygon }, facts: { ...NO_FACTS, missing: laid.missing } };
+        return {
+          content: { polygon: laid.polygon },
+          facts: { ...NO_FACTS, missing: laid.missing, measured: laid.size },
+        };
       }
     }
   };

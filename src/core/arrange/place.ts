@@ -154,6 +154,18 @@ export function distributeLayers(layers: Layer[], axis: Axis): void {
   }
 }
 
+/** How far the thing that a distance places lies from where the distance says, mm along its axis; null where an end is not there. */
+export function gapOff(g: Gap, layers: Layer[], board: { x: number; y: number }): number | null {
+  const boxOf = (id: string): Bounds | null => {
+    if (id === THE_BOARD) return { x0: 0, y0: 0, x1: board.x, y1: board.y };
+    const l = layers.find((o) => o.id === id);
+    return l ? boundsOf(l) : null;
+  };
+  const [of, from] = [boxOf(g.of), boxOf(g.from)];
+  if (!of || !from) return null;
+  return sideOf(from, g.axis, g.fromSide) + g.distance - sideOf(of, g.axis, g.ofSide);
+}
+
 const SETTLED = 1e-6;
 
 /**
@@ -165,11 +177,6 @@ const SETTLED = 1e-6;
  */
 export function keepGaps(layers: Layer[], gaps: Gap[], board: { x: number; y: number }, moved: string[]): string[] {
   const byId = new Map(layers.map((l) => [l.id, l]));
-  const boxOf = (id: string): Bounds | null => {
-    if (id === THE_BOARD) return { x0: 0, y0: 0, x1: board.x, y1: board.y };
-    const l = byId.get(id);
-    return l ? boundsOf(l) : null;
-  };
   const settled: Record<Axis, Set<string>> = { x: new Set(moved), y: new Set(moved) };
   const broken: string[] = [];
   const waiting = [...gaps];
@@ -178,9 +185,8 @@ export function keepGaps(layers: Layer[], gaps: Gap[], board: { x: number; y: nu
   while (waiting.length > 0) {
     const next = waiting.findIndex((g) => stays(g.of, g.axis) || stays(g.from, g.axis));
     const [g] = waiting.splice(Math.max(0, next), 1);
-    const [of, from] = [boxOf(g.of), boxOf(g.from)];
-    if (!of || !from) continue;
-    const off = sideOf(from, g.axis, g.fromSide) + g.distance - sideOf(of, g.axis, g.ofSide);
+    const off = gapOff(g, layers, board);
+    if (off === null) continue;
     const fixedOf = stays(g.of, g.axis);
     const fixedFrom = stays(g.from, g.axis);
     if (Math.abs(off) > SETTLED) {

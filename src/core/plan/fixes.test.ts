@@ -72,7 +72,13 @@ const vee = (angle: number, more: Partial<Layer> = {}) =>
 
 /** Stands in for files: a mesh of a box, an image of a slope in few levels. */
 const files: LoadContent = async (l) => {
-  const facts = { depth: 8, step: l.source.kind === 'image' ? 0.1 : 0, missing: [], recess: l.id === 'recess' };
+  const facts = {
+    depth: 8,
+    step: l.source.kind === 'image' ? 0.1 : 0,
+    missing: [],
+    measured: l.id === 'words' ? { x: 20, y: 6 } : null,
+    recess: l.id === 'recess',
+  };
   if (l.source.kind === 'image') {
     const values = Float32Array.from({ length: 400 }, (_, k) => Math.round((k % 20) / 2) / 10 + 0.05);
     return { content: { image: { width: 20, height: 20, values, depth: 8 } as never }, facts };
@@ -166,6 +172,14 @@ const SCENES: [string, () => SetupView][] = [
         j.seat.skin = 10;
       }),
   ],
+  [
+    'distance-off',
+    () =>
+      plain((j) =>
+        j.gaps.push({ id: 'g', axis: 'x', of: 'panel', ofSide: 'low', from: 'board', fromSide: 'low', distance: 31 }),
+      ),
+  ],
+  ['words-size', () => plain((j) => j.layers.push(shape('words', 15, 5, 1)))],
   ['layer-huge', () => plain((j) => j.layers.push(shape('huge', 4000, 3000, 5)))],
   ['layer-idle', () => plain((j) => j.layers.push(shape('low', 10, 10, 2, { join: 'highest' })))],
   [

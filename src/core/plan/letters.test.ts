@@ -22,7 +22,7 @@ const font = readFont(new Uint8Array(readFileSync(path.resolve('node_modules', F
 
 const load: LoadContent = async (l) => ({
   content: l.source.kind === 'words' ? { polygon: layWords(l.source.words, font).polygon } : {},
-  facts: { depth: 0, step: 0, missing: [], recess: false },
+  facts: { depth: 0, step: 0, missing: [], measured: null, recess: false },
 });
 
 /** A level panel with something cut into it by a V bit. */

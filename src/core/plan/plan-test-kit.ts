@@ -22,7 +22,7 @@ export const plainSetup = (p: PlainJob): SetupView => setupView(plainJob(structu
 /** Nothing is read of layers made of shapes. */
 export const shapesOnly: LoadContent = async () => ({
   content: {},
-  facts: { depth: 0, step: 0, missing: [], recess: false },
+  facts: { depth: 0, step: 0, missing: [], measured: null, recess: false },
 });
 
 /** Plans a job made of shapes alone in this thread, with nothing stored. */

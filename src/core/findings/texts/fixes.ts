@@ -30,6 +30,8 @@ export const FIX_LABELS: Record<string, (f: Figures) => string> = {
   'sink-deeper': (f) => `Sink its base by ${len(f, 'drop')}`,
   'carve-less': (f) => `Carve ${f.layer} ${len(f, 'rise')} deep`,
   'keep-base': () => 'Keep all of the model',
+  'keep-distances': () => 'Bring it to its distance',
+  'take-measure': (f) => `Set its size to ${len(f, 'width')} x ${len(f, 'height')}`,
   'hide-layer': (f) => `Hide ${f.layer}`,
   'onto-board': (f) => `Bring ${f.layer} onto the board`,
   'let-dig': (f) => `Let it dig ${len(f, 'rise')}`,

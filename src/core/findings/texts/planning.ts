@@ -13,6 +13,14 @@ export const PLANNING_TEXTS: Record<string, Text> = {
     `${f.layer} of ${len(f, 'width')} x ${len(f, 'height')} reaches ${len(f, 'beyond')} beyond the board`,
     'make it smaller, move it, or take a larger board',
   ],
+  'distance-off': (f) => [
+    `${f.of} lies ${len(f, 'now')} from ${f.from}, and their distance is set to ${len(f, 'wanted')}`,
+    'bring it to its distance, or change the distance',
+  ],
+  'words-size': (f) => [
+    `${f.layer} measures ${len(f, 'width')} x ${len(f, 'height')} in its font, and its size is set to ${len(f, 'saidWidth')} x ${len(f, 'saidHeight')}`,
+    'words are as large as their letters: change the height of the letters instead',
+  ],
   'layer-huge': (f) => [
     `${f.layer} of ${len(f, 'width')} x ${len(f, 'height')} is ${trimNumber(num(f, 'times'), 1)} times as large as the board`,
     'its unit may be another than was taken; bring it to the size of the board',

@@ -1,3 +1,4 @@
+import { distanceOff, wordsSize } from './arranged';
 import { baseLost } from './base-lost';
 import { beyondBoard } from './beyond-board';
 import { clipped } from './clipped';
@@ -33,6 +34,8 @@ import { zTravel } from './z-travel';
 export const RULES: Rule[] = [
   thickness,
   layerOutside,
+  distanceOff,
+  wordsSize,
   layerHuge,
   layerIdle,
   layerBuried,

@@ -17,6 +17,8 @@ export interface LayerSeen {
   step: number;
   /** Letters that the font does not have. */
   missing: string[];
+  /** What words measure in their font, mm; null for others. */
+  measured: { x: number; y: number } | null;
   /** Whether it is a model of a recess: its rim stands high and its middle lies low. */
   recess: boolean;
   lostPlan: number;
