@@ -114,7 +114,7 @@ test('what cannot be cut is a finding: exit status 3', () => {
 
 test.each([
   ['an empty file', ['--relief', 'empty.stl', '--board', '100x100x19', '--out', 'no'], 'empty.stl: is empty (0 bytes)'],
-  ['text', ['--relief', 'text.stl', '--board', '100x100x19', '--out', 'no'], 'text.stl: is text'],
+  ['text', ['--relief', 'text.stl', '--board', '100x100x19', '--out', 'no'], 'text.stl: is a text'],
   ['no such file', ['--relief', 'none.stl', '--board', '100x100x19', '--out', 'no'], 'there is no such file'],
   [
     'a board of nothing',

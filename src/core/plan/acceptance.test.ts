@@ -153,7 +153,7 @@ describe('the arranged plaque: flats by the end mill, words by a V bit on the fi
   test('clearing the field saves minutes against the ball alone: its other way, planned by itself', async () => {
     // Both on a coarse grid, on which the minutes are nearly the same.
     const { job: demo, files } = (await demoJobs())[3];
-    const own = { ...demo, cell: 0.3 };
+    const own = { ...demo, cell: 0.2 };
     const load = contentLoader((h) => files.get(h)!.bytes);
     const [other] = variantsOf(own, 'face');
     expect(other.id).toBe('without-flats');
