@@ -1,7 +1,8 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { HOBBY_MACHINE, materialNamed } from '../core/doc/defaults';
-import { describeIssues, type Job, jobSchema, setupsOf } from '../core/doc/job';
+import { type Job, jobSchema, setupsOf } from '../core/doc/job';
+import { describeIssues } from '../core/doc/refusal';
 import { upgradeJob } from '../core/doc/upgrade/upgrade';
 import { planJob } from '../core/plan/pipeline';
 import { problems } from '../core/plan/problems';

@@ -176,7 +176,7 @@ test('archives that are not ours, or not whole, are refused by name, and leave n
   Object.assign(bad.boards[0], { thickness: 'thick' });
   await refuse(
     { 'manifest.json': manifest, 'job.json': strToU8(JSON.stringify(bad)), ...rest },
-    'boards.0.thickness is "thick"',
+    'thickness (boards.0.thickness) is "thick"',
   );
   const [asset] = Object.keys(rest);
   await refuse({ ...zip, [asset]: strToU8('another file') }, 'is not the file that the job was made with');

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { describeIssues } from '../core/doc/job';
+import { describeIssues } from '../core/doc/refusal';
 import { SourceError } from '../core/sources/source-error';
 import { type Limit, tooLarge } from './assets';
 import { dataFolder } from './database';
@@ -50,6 +50,14 @@ export async function body<T extends z.ZodType>(req: Request, schema: T): Promis
   const parsed = schema.safeParse(raw);
   if (!parsed.success) throw new BadRequest(describeIssues(parsed.error as z.ZodError, raw));
   return parsed.data;
+}
+
+/** The name that a person's file is sent under: only ever a name, never a path. @throws BadRequest for one that cannot be shown */
+export function fileName(req: Request, other: string): string {
+  const name = (new URL(req.url).searchParams.get('name') ?? '').split(/[\\/]/).at(-1) ?? '';
+  if (/\p{Cc}/u.test(name))
+    throw new BadRequest("the file's name holds control characters; rename it and choose it again");
+  return name.slice(-255) || other;
 }
 
 /** Refuses a body whose declared length is over a limit, before any of it is read. @throws SourceError */

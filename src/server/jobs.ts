@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import type { Kysely } from 'kysely';
 import { type Cutter, cutterSchema } from '../core/cutter/cutter';
-import { describeIssues, type Job, jobSchema } from '../core/doc/job';
+import { type Job, jobSchema } from '../core/doc/job';
 import { type Machine, machineSchema } from '../core/doc/machine';
 import { type Material, materialSchema } from '../core/doc/material';
+import { describeIssues } from '../core/doc/refusal';
 import type { SourceInfo } from '../core/sources/inspect';
 import type { Schema } from './database';
 import { NotFound, StaleSave, Unreadable } from './errors';

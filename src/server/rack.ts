@@ -1,5 +1,6 @@
 import type { Kysely } from 'kysely';
-import { describeIssues, type Job, jobSchema, setupsOf } from '../core/doc/job';
+import { type Job, jobSchema, setupsOf } from '../core/doc/job';
+import { describeIssues } from '../core/doc/refusal';
 import { problems } from '../core/plan/problems';
 import { setupView } from '../core/setup/view';
 import type { PlanStatus, Schema } from './database';

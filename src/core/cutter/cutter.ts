@@ -2,6 +2,9 @@ import { z } from 'zod';
 
 const positive = z.number().finite().positive();
 
+/** A text of one line that can be shown: control characters would break a program's comments and a file's name. */
+export const printable = z.string().regex(/^\P{Cc}*$/u, 'holds control characters; leave them out');
+
 /** A speed along the path, mm/min. */
 export const feedRate = z.number().finite().min(1).max(200_000);
 
@@ -19,7 +22,7 @@ export const cutterSchema = z
   .object({
     id: z.string().min(1).max(64),
     number: z.number().int().min(1).max(999),
-    name: z.string().min(1).max(80),
+    name: printable.min(1).max(80),
     shape: z.enum(CUTTER_SHAPES),
     /** The cutting diameter; for a tapered ball the diameter at the top of the flutes. */
     diameter: positive.min(0.05).max(200),

@@ -51,13 +51,3 @@ export function plannedCutter(job: { cutters: Cutter[] }, pass: { id: string; cu
   if (!cutter) throw new RangeError(`the pass ${pass.id} has no bit "${pass.cutter}"`);
   return cutter;
 }
-
-/** What is wrong with a value that a schema refused, in one line: "boards.0.thickness: 0 ...". */
-export function describeIssues(error: z.ZodError, input: unknown): string {
-  const issue = error.issues[0];
-  let value: unknown = input;
-  for (const key of issue.path) value = (value as Record<PropertyKey, unknown> | undefined)?.[key];
-  const shown = value === undefined ? 'missing' : JSON.stringify(value)?.slice(0, 60);
-  const where = issue.path.join('.') || 'the document';
-  return issue.code === 'custom' ? `${where}: ${issue.message}` : `${where} is ${shown}: ${issue.message}`;
-}

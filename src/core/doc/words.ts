@@ -21,7 +21,7 @@ export const wordsSchema = z.object({
   spacing: finite.min(-100).max(500),
   kerning: z.boolean(),
   /** Set by hand: added before the letter of that place in the text (counted in Unicode characters), mm. */
-  nudges: z.record(z.string().regex(/^\d{1,3}$/), finite.min(-500).max(500)),
+  nudges: z.record(z.string().regex(/^\d{1,3}$/, 'names a letter that is not there'), finite.min(-500).max(500)),
   /** From one line's foot to the next, in capital heights. */
   lineGap: finite.min(0.5).max(10),
   align: z.enum(['left', 'middle', 'right']),

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import type { Pass } from '../doc/pass';
-import { orderProblem, placeFor } from './order';
+import { bitChanges, orderProblem, placeFor } from './order';
 
 /** The order of work, as the trade has it. */
 const KINDS: Pass['kind'][] = ['skim', 'rough', 'flat', 'finish', 'letter', 'hole', 'cutout'];
@@ -30,6 +30,14 @@ test('a new pass put where it belongs never makes a working order fail (property
       expect(next.findLastIndex((p) => p.kind === kind)).toBe(at);
     }),
   );
+});
+
+test('bits are changed between passes, not counted', () => {
+  const changes = (...bits: string[]) => bitChanges(bits.map((cutter) => ({ cutter })));
+  expect(changes()).toBe(0);
+  expect(changes('a', 'a')).toBe(0);
+  expect(changes('a', 'b', 'c')).toBe(2);
+  expect(changes('a', 'b', 'a', 'c')).toBe(3);
 });
 
 test('each reason says what would go wrong', () => {

@@ -29,3 +29,8 @@ export function placeFor(passes: Pick<Pass, 'kind'>[], kind: PassKindName): numb
   const { rank } = kindOf(kind);
   return passes.findLastIndex((p) => rankOf(p) <= rank) + 1;
 }
+
+/** How often the bit is changed between the first of some passes and the last, in their order. */
+export function bitChanges(passes: Pick<Pass, 'cutter'>[]): number {
+  return passes.filter((p, i) => i > 0 && p.cutter !== passes[i - 1].cutter).length;
+}

@@ -30,7 +30,7 @@ const slips: [string, SetupView, (v: SetupView) => unknown][] = [
   ['machine max feed z', dishes().face, (v) => Object.assign(v.machine.maxFeed, { z: 1e-9 })],
   ['place x', dishes().face, (v) => Object.assign(v.setup.place, { x: 1e12 })],
   ['centre y', dishes().face, (v) => Object.assign(v.layers[0].centre, { y: -1e12 })],
-  ['stick out', dishes().face, (v) => Object.assign(v.cutters[0], { stickOut: 1e9 })],
+  ['stick-out', dishes().face, (v) => Object.assign(v.cutters[0], { stickOut: 1e9 })],
   ['feed', dishes().face, (v) => Object.assign(v.cutters[0], { feed: 1e-9 })],
 ];
 

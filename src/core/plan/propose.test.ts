@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest';
 import { DRAWER, HOBBY_MACHINE, materialNamed } from '../doc/defaults';
-import { describeIssues, jobSchema } from '../doc/job';
+import { jobSchema } from '../doc/job';
+import { describeIssues } from '../doc/refusal';
 import { stepdownFor } from '../passes/proposals';
 import type { RoughPass } from '../passes/rough/schema';
 import { resolveTrenches } from '../passes/trenches';
@@ -140,11 +141,11 @@ test.each<[string, (j: SetupView) => void, RegExp]>([
   [
     'no number',
     (j) => Object.assign(j.layers[0].size, { x: Number.NaN }),
-    /^boards\.0\.setups\.0\.layers\.0\.size\.x is /,
+    /^size x of layer .* \(boards\.0\.setups\.0\.layers\.0\.size\.x\) is /,
   ],
   ['a kind of pass that is not known', (j) => Object.assign(j.passes[0], { kind: 'engrave' }), /kind/],
   ['a hash that is no hash', (j) => Object.assign(j.layers[0].source, { hash: '../../etc' }), /SHA-256/],
-  ['a list beyond its limit', (j) => (j.passes = Array.from({ length: 41 }, () => j.passes[0])), /passes is /],
+  ['a list beyond its limit', (j) => (j.passes = Array.from({ length: 41 }, () => j.passes[0])), /passes \(boards\.0\.setups\.0\.passes\) is too long: it has to have at most 40 entries/],
 ])('a document with %s cannot be read', (_, edit, message) => {
   const { document } = proposed({ ...proposal, board: { x: 300, y: 200, thickness: 19 } });
   edit(setupView(document));

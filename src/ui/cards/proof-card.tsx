@@ -15,6 +15,7 @@ export function ProofCard({
   fresh,
   stopping,
   seconds,
+  thickness,
   picked,
   onPick,
   onFix,
@@ -26,6 +27,8 @@ export function ProofCard({
   stopping: Finding[];
   /** Seconds that the whole job takes; null while that is not known. */
   seconds: number | null;
+  /** Of the board, mm. */
+  thickness: number;
   picked: Finding | null;
   onPick(f: Finding): void;
   onFix(f: Fix): void;
@@ -54,6 +57,7 @@ export function ProofCard({
       </Card>
     );
   }
+  const through = s.deepest >= thickness;
   const errors = s.findings.filter((f) => f.severity === 'error').length;
   return (
     <Card title="Proof" subtitle="the written programs, read back and cut">
@@ -76,15 +80,15 @@ export function ProofCard({
           </b>
         ) : (
           <>
-            Cut from the programs as written: nothing too deep, no rapid in wood, <b>{formatLength(s.thinnest)}</b> left
-            at the thinnest.
+            Cut from the programs as written: nothing too deep, no rapid in wood, <b>{formatLength(s.thinnest)}</b>{' '}
+            {through ? 'at the thinnest of what stays, beside what is cut through.' : 'left at the thinnest.'}
           </>
         )}
       </Sentence>
       <Figures
         items={[
-          [formatLength(s.deepest), 'deepest cut'],
-          [formatLength(s.thinnest), 'thinnest left'],
+          [formatLength(s.deepest), through ? 'deepest cut, through' : 'deepest cut'],
+          [formatLength(s.thinnest), through ? 'thinnest of what stays' : 'thinnest left'],
           [`${trimNumber(s.leftShare * 100, 1)} %`, 'stands over 0.1 mm high'],
         ]}
       />

@@ -1,5 +1,6 @@
 import type { SurfaceFacts } from '@/core/arrange/compose';
 import { seatedDepth } from '@/core/arrange/ledger';
+import { bitChanges } from '@/core/passes/order';
 import type { SetupView } from '@/core/setup/view';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
 import type { PlanInfo } from '../api';
@@ -42,21 +43,28 @@ export function HeaderFacts({
   const { board, seat } = job;
   const depth = seatedDepth(seat, facts ?? { peak: 0, low: 0 }) + seat.skin;
   const bits = new Set(job.passes.map((p) => p.cutter)).size;
+  const changes = bitChanges(
+    s ? s.programs.flatMap((p) => p.passes.flatMap((id) => job.passes.find((o) => o.id === id) ?? [])) : job.passes,
+  );
+  const through = s !== null && s.deepest >= board.thickness;
   return (
     <dl className="flex gap-6">
       <Fact
         value={`${trimNumber(board.x, 1)} × ${trimNumber(board.y, 1)} × ${trimNumber(board.thickness, 1)} mm`}
         label={`${board.material.name} board`}
       />
-      <Fact value={formatLength(s?.deepest ?? depth, 'mm', 1)} label={s ? 'deepest cut' : 'deepest, planned'} />
+      <Fact
+        value={formatLength(s?.deepest ?? depth, 'mm', 1)}
+        label={s ? (through ? 'deepest cut, through' : 'deepest cut') : 'deepest, planned'}
+      />
       <Fact
         value={formatLength(s?.thinnest ?? board.thickness - depth, 'mm', 1)}
-        label={s ? 'thinnest left' : 'left, planned'}
+        label={s ? (through ? 'thinnest of what stays' : 'thinnest left') : 'left, planned'}
         alarm={board.thickness - depth < 1.5}
       />
       <Fact
         value={s ? formatDuration(s.seconds) : '–'}
-        label={`${bits} ${bits === 1 ? 'bit' : 'bits'}, ${Math.max(0, bits - 1)} ${bits === 2 ? 'change' : 'changes'}`}
+        label={`${bits} ${bits === 1 ? 'bit' : 'bits'}, ${changes} ${changes === 1 ? 'change' : 'changes'}`}
       />
       <Fact {...proofOf(plan, s)} />
     </dl>

@@ -49,6 +49,7 @@ function StationCard({ screen }: { screen: OpenScreen }) {
           fresh={fresh}
           stopping={screen.stopping}
           seconds={fresh ? (state.plan?.summary?.seconds ?? null) : null}
+          thickness={job.board.thickness}
           picked={screen.picked}
           onPick={screen.pick}
           onFix={screen.fix}

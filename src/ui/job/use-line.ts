@@ -1,6 +1,7 @@
 'use client';
 import { useCallback, useRef, useState } from 'react';
-import { describeIssues, type Job, jobSchema } from '@/core/doc/job';
+import { type Job, jobSchema } from '@/core/doc/job';
+import { describeIssues } from '@/core/doc/refusal';
 import { api } from '../api';
 
 const UNDO_STEPS = 200;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { name } from '@/core/doc/parts';
 import { body, route } from '@/server/http';
 import { getAsset } from '@/server/jobs';
 import { listPatterns, putPattern } from '@/server/patterns';
@@ -10,7 +11,7 @@ export const GET = route(async () => Response.json(await listPatterns((await sho
 
 const wanted = z.object({
   hash: z.string().regex(/^[0-9a-f]{64}$/),
-  name: z.string().trim().min(1).max(80),
+  name,
   tags: z.array(z.string().trim().min(1).max(40)).max(20),
   from: z.string().trim().max(200),
   size: z.object({ x: z.number().positive(), y: z.number().positive() }).nullable(),

@@ -1,13 +1,13 @@
 import { SourceError } from '@/core/sources/source-error';
 import { BUNDLE_LIMIT } from '@/server/bundle';
-import { checkLength, route } from '@/server/http';
+import { checkLength, fileName, route } from '@/server/http';
 import { importJob } from '@/server/import';
 import { createJob } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
 /** Takes an archive of a job as the raw body of a PUT. */
 export const PUT = route(async (req) => {
-  const file = (new URL(req.url).searchParams.get('name') ?? 'job.zip').slice(-255) || 'job.zip';
+  const file = fileName(req, 'job.zip');
   checkLength(req, file, BUNDLE_LIMIT);
   if (!req.body) throw new SourceError(`${file}: is empty (0 bytes); choose the file again`);
   const { db, assets } = await shop();

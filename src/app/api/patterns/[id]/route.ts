@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { name } from '@/core/doc/parts';
 import { body, route } from '@/server/http';
 import { describePattern, listPatterns, removePattern } from '@/server/patterns';
 import { shop } from '@/server/shop';
@@ -6,7 +7,7 @@ import { shop } from '@/server/shop';
 type Params = { id: string };
 
 const said = z.object({
-  name: z.string().trim().min(1).max(80),
+  name,
   tags: z.array(z.string().trim().min(1).max(40)).max(20),
   from: z.string().trim().max(200),
 });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { name } from '@/core/doc/parts';
 import { body, route } from '@/server/http';
 import { listVersions, nameVersion } from '@/server/jobs';
 import { shop } from '@/server/shop';
@@ -8,7 +9,7 @@ type Params = { id: string };
 
 export const GET = route<Params>(async (_, { id }) => Response.json(await listVersions((await shop()).db, id)));
 
-const named = z.object({ revision: z.string(), name: z.string().trim().min(1).max(80) });
+const named = z.object({ revision: z.string(), name });
 
 export const POST = route<Params>(async (req, { id }) => {
   const { revision, name } = await body(req, named);
