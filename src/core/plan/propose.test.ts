@@ -145,7 +145,11 @@ test.each<[string, (j: SetupView) => void, RegExp]>([
   ],
   ['a kind of pass that is not known', (j) => Object.assign(j.passes[0], { kind: 'engrave' }), /kind/],
   ['a hash that is no hash', (j) => Object.assign(j.layers[0].source, { hash: '../../etc' }), /SHA-256/],
-  ['a list beyond its limit', (j) => (j.passes = Array.from({ length: 41 }, () => j.passes[0])), /passes \(boards\.0\.setups\.0\.passes\) is too long: it has to have at most 40 entries/],
+  [
+    'a list beyond its limit',
+    (j) => (j.passes = Array.from({ length: 41 }, () => j.passes[0])),
+    /passes \(boards\.0\.setups\.0\.passes\) is too long: it has to have at most 40 entries/,
+  ],
 ])('a document with %s cannot be read', (_, edit, message) => {
   const { document } = proposed({ ...proposal, board: { x: 300, y: 200, thickness: 19 } });
   edit(setupView(document));
