@@ -1,9 +1,9 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { expect, test } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import { emptyBoard, enter, field, fillDrawer, fromDrawer, jobOf, pressBoard, saved } from './board';
 import { TestServer } from './server';
+import { expect, test } from './test';
 
 const server = new TestServer();
 test.beforeAll(async () => {

@@ -1,8 +1,8 @@
-import { expect, type Page } from '@playwright/test';
 import { demoPatterns } from '../demo/patterns';
 import type { Job } from '../src/core/doc/job';
 import { type SetupView, setupView } from '../src/core/setup/view';
 import { BASE } from './server';
+import { expect, type Page } from './test';
 
 /** The shop's pattern drawer, filled as uploads fill it. */
 export async function fillDrawer(): Promise<void> {
@@ -10,7 +10,7 @@ export async function fillDrawer(): Promise<void> {
     const { hash } = await putFile(p.file, p.bytes);
     const kept = await fetch(`${BASE}/api/patterns`, {
       method: 'POST',
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', 'x-zealous-grain': '1' },
       body: JSON.stringify({ hash, name: p.name, tags: p.tags, from: p.from, size: p.size, rise: p.rise }),
     });
     expect(kept.ok).toBe(true);
@@ -31,7 +31,7 @@ export async function putJob({ document }: Pick<SetupView, 'document'>): Promise
   const send = async (method: string, url: string, body: unknown) => {
     const res = await fetch(BASE + url, {
       method,
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', 'x-zealous-grain': '1' },
       body: JSON.stringify(body),
     });
     expect(res.ok, await res.clone().text()).toBe(true);

@@ -1,12 +1,12 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { expect, type Page, test } from '@playwright/test';
 import bunny from 'bunny';
 import { unzipSync } from 'fflate';
 import { loaf, shapeMesh } from '../demo/shapes';
 import { readProgram } from '../src/core/program/reader';
 import { writeStl } from '../src/core/sources/stl';
 import { BASE, TestServer } from './server';
+import { expect, type Page, test } from './test';
 
 const server = new TestServer();
 test.beforeAll(async () => {

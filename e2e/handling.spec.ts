@@ -1,6 +1,5 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { expect, type Page, test } from '@playwright/test';
 import sharp from 'sharp';
 import { demoJobs } from '../demo/shop';
 import { changed } from '../src/core/plan/plan-test-kit';
@@ -9,6 +8,7 @@ import { meshHealth } from '../src/core/sources/health';
 import { parseStl } from '../src/core/sources/stl';
 import { drag, enter, field, fillDrawer, jobOf, onScreen, pressBoard, putFile, putJob, saved } from './board';
 import { TestServer } from './server';
+import { expect, type Page, test } from './test';
 
 const server = new TestServer();
 let plaque: SetupView;

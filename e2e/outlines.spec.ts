@@ -1,9 +1,9 @@
-import { expect, test } from '@playwright/test';
 import { demoJobs } from '../demo/shop';
 import { changed } from '../src/core/plan/plan-test-kit';
 import { setupView } from '../src/core/setup/view';
 import { emptyBoard, enter, field, jobOf, putJob, saved } from './board';
 import { BASE, TestServer } from './server';
+import { expect, test } from './test';
 
 const server = new TestServer();
 test.beforeAll(async () => {

@@ -1,9 +1,9 @@
-import { expect, test } from '@playwright/test';
 import { demoJobs } from '../demo/shop';
 import { changed } from '../src/core/plan/plan-test-kit';
 import { type SetupView, setupView } from '../src/core/setup/view';
 import { enter, jobOf, putJob, saved } from './board';
 import { TestServer } from './server';
+import { expect, test } from './test';
 
 const server = new TestServer();
 let plaque: SetupView;

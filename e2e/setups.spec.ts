@@ -1,10 +1,10 @@
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { expect, test } from '@playwright/test';
 import { allWrong, dishes } from '../src/core/plan/plan-test-kit';
 import { openDatabase } from '../src/server/database';
 import { enter, jobOf, putJob, saved } from './board';
 import { BASE, TestServer } from './server';
+import { expect, test } from './test';
 
 const server = new TestServer();
 test.beforeAll(async () => {

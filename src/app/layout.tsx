@@ -3,6 +3,7 @@ import '@fontsource/zilla-slab/500.css';
 import '@fontsource/zilla-slab/600.css';
 import './globals.css';
 import type { Metadata } from 'next';
+import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import { Providers } from '@/ui/providers';
 
@@ -14,12 +15,14 @@ export const metadata: Metadata = {
 /** Sets the chosen theme before the first paint. */
 const THEME = `try{var t=localStorage.getItem('theme');if(t)document.documentElement.dataset.theme=t}catch(e){}`;
 
-export default function Layout({ children }: { children: ReactNode }) {
+/** Rendered for each request: its scripts carry the nonce that the proxy has made for it. */
+export default async function Layout({ children }: { children: ReactNode }) {
+  const nonce = (await headers()).get('x-nonce') ?? undefined;
   return (
     <html lang="en" suppressHydrationWarning>
       <head>
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: a constant of ours */}
-        <script dangerouslySetInnerHTML={{ __html: THEME }} />
+        <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: THEME }} />
       </head>
       <body className="bg-base-200 text-base-content">
         <Providers>{children}</Providers>

@@ -7,7 +7,7 @@ import { diskFull, isDiskFull } from './disk';
 import { BadRequest, NewerShop, NotFound, StaleSave, Unreadable } from './errors';
 import { JSON_LIMIT, readJson } from './json';
 import { OlderProof } from './older';
-import { isOwnRequest } from './origin';
+import { isOwnRequest, mayChange, OWN_HEADER } from './origin';
 
 const answer = (status: number, error: string, more: object = {}) => Response.json({ error, ...more }, { status });
 
@@ -16,6 +16,8 @@ export function route<P>(handle: (req: Request, params: P) => Promise<Response>)
   return async (req: Request, context: { params: Promise<P> }): Promise<Response> => {
     if (!isOwnRequest(req.headers))
       return answer(403, 'this address is not served; open the one that was printed at the start');
+    if (!mayChange(req.method, req.headers))
+      return answer(403, `a POST that does not come from a page needs the header ${OWN_HEADER}: 1`);
     try {
       return await handle(req, await context.params);
     } catch (e) {

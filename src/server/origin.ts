@@ -10,6 +10,14 @@ export function isKnownHost(host: string | null): boolean {
   );
 }
 
+/** What a program sends with a POST that has no Origin: a form of another page cannot. */
+export const OWN_HEADER = 'x-zealous-grain';
+
+/** Whether a request that changes something may: pages send their Origin, which has been looked at, programs our header. */
+export function mayChange(method: string, headers: Headers): boolean {
+  return method !== 'POST' || headers.get('origin') !== null || headers.get(OWN_HEADER) !== null;
+}
+
 /** Whether a request comes from our own pages: its Host is one of ours, and its Origin, if it has one, is that host. */
 export function isOwnRequest(headers: Headers): boolean {
   const host = headers.get('host');

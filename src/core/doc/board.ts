@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../units/zod';
 import { materialSchema } from './material';
 import { id, name, positive, size } from './parts';
 import { setupSchema } from './setup';

@@ -1,5 +1,5 @@
-import { z } from 'zod';
 import { type Cutter, cutterSchema } from '../cutter/cutter';
+import { z } from '../units/zod';
 import { type Board, boardSchema } from './board';
 import { loosen } from './loosen';
 import { machineSchema } from './machine';

@@ -1,5 +1,5 @@
-import { z } from 'zod';
 import { edgeSchema, outlineSchema } from '../outline/shapes';
+import { z } from '../units/zod';
 import { coordinate, finite, id, name, place, size } from './parts';
 import { reliefOfSchema } from './relief-of';
 import { toneSchema } from './tone';

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { z } from 'zod';
+import { z } from '../units/zod';
 import { loosen } from './loosen';
 
 const strict = z

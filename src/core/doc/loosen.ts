@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../units/zod';
 
 type Def = z.core.$ZodTypeDef & Record<string, unknown>;
 const loose = (s: unknown) => loosen(s as z.ZodType);

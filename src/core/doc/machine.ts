@@ -1,5 +1,5 @@
-import { z } from 'zod';
 import { feedRate } from '../cutter/cutter';
+import { z } from '../units/zod';
 import { finite, id, name, positive, size } from './parts';
 
 const axes = <T extends z.ZodType>(figure: T) => z.object({ x: figure, y: figure, z: figure });

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../units/zod';
 import { finite, id, positive } from './parts';
 
 /** What a board is made of, with the figures that cutting it goes by. */

@@ -1,5 +1,5 @@
-import { z } from 'zod';
 import { CORNERS } from '../outline/union';
+import { z } from '../units/zod';
 
 /** An outline that follows from layers. Lengths in mm. */
 export const outlineRefSchema = z.object({

@@ -1,5 +1,5 @@
-import { z } from 'zod';
 import { printable } from '../cutter/cutter';
+import { z } from '../units/zod';
 
 // Lengths in mm, feeds in mm/min, accelerations in mm/s2, angles in degrees, unless a name says otherwise.
 export const finite = z.number().finite();
@@ -12,4 +12,5 @@ export const coordinate = finite.min(-10_000).max(10_000);
 export const place = z.object({ x: coordinate, y: coordinate });
 /** What a bit takes at once, downwards and sideways: less makes a program without an end of it. */
 export const depthStep = finite.min(0.02).max(200);
-export const sideStep = finite.min(0.005).max(200);
+export const LEAST_SIDE_STEP = 0.005;
+export const sideStep = finite.min(LEAST_SIDE_STEP).max(200);

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../units/zod';
 import { outlineRefSchema } from './outline-ref';
 import { finite, id } from './parts';
 

@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import { cutoutSchema } from '../passes/cutout/schema';
 import { finishSchema } from '../passes/finish/schema';
 import { flatSchema } from '../passes/flat/schema';
@@ -6,6 +5,7 @@ import { holeSchema } from '../passes/hole/schema';
 import { letterSchema } from '../passes/letter/schema';
 import { roughSchema } from '../passes/rough/schema';
 import { skimSchema } from '../passes/skim/schema';
+import { z } from '../units/zod';
 import type { OutlineRef } from './outline-ref';
 import type { Area } from './pass-parts';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../units/zod';
 
 const positive = z.number().finite().positive();
 const width = positive.max(1000);

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../units/zod';
 import { gapSchema, layerSchema, seatSchema } from './layer';
 import { finite, id, name, place, positive } from './parts';
 import { passSchema } from './pass';

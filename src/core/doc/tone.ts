@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../units/zod';
 
 const unit = z.number().finite().min(0).max(1);
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from '../units/zod';
 import { flattenLines, flattenPath, type PathStep, readSvgPath, ringLengths } from './flatten';
 import { fitPolygon, type Polygon, polygonBounds, type Ring } from './polygon';
 import { strokeLines } from './union';

@@ -1,5 +1,6 @@
 import type { Cutter } from '../cutter/cutter';
 import { inSetup } from '../doc/edits';
+import { LEAST_SIDE_STEP } from '../doc/parts';
 import type { Pass } from '../doc/pass';
 import type { Edit } from '../findings/edit';
 import type { Figures, Fix, Found } from '../findings/finding';
@@ -49,27 +50,14 @@ export function stepoverProblems(at: PassAt<Pass & { stepover: number }>, most: 
         setValue(at, 'stepover', clean(most)),
       ]),
     ];
-  if (pass.stepover < least)
+  // Below what any stepover may be it is the value itself that is told.
+  if (pass.stepover < least && pass.stepover >= LEAST_SIDE_STEP)
     return [
       passProblem(at, 'stepover-fine', 'stepover', { stepover: pass.stepover, least }, [
         setValue(at, 'stepover', clean(Math.max(least, 0.0001))),
       ]),
     ];
   return [];
-}
-
-/** Thinnest that is worth taking at once, mm. */
-const LEAST_DOWN = 0.02;
-
-/** A stepdown so small that a pass would hardly end. */
-export function stepdownProblems(at: PassAt<Pass & { stepdown: number }>): Found[] {
-  const { pass } = at;
-  if (pass.stepdown >= LEAST_DOWN) return [];
-  return [
-    passProblem(at, 'stepdown-thin', 'stepdown', { stepdown: pass.stepdown, least: LEAST_DOWN }, [
-      setValue(at, 'stepdown', LEAST_DOWN),
-    ]),
-  ];
 }
 
 /** Whether a bit has a flat bottom. */

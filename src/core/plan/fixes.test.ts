@@ -146,15 +146,7 @@ const SCENES: [string, () => SetupView][] = [
   ],
   ['order', () => plain((j) => j.passes.reverse())],
   ['stepover-wide', () => plain((j) => Object.assign(j.passes[0], { stepover: 5 }))],
-  ['stepover-fine', () => plain((j) => Object.assign(j.passes[0], { stepover: 0.001 }))],
-  [
-    'stepdown-thin',
-    () =>
-      withPass('cutout', em6(), (p, j) => {
-        p.stepdown = 0.001;
-        j.passes = [p];
-      }),
-  ],
+  ['stepover-fine', () => plain((j) => Object.assign(j.passes[0], { stepover: 0.01 }))],
   ['skim-finished-face', () => withPass('skim', em6(), (_, j) => (j.board.face = 'painted'))],
   ['skim-uneven', () => withPass('skim', em6(), (p) => (p.points[0].thickness = 21))],
   ['hole-narrow', () => withPass('hole', em6(), (p) => (p.diameter = 5))],

@@ -149,7 +149,7 @@ export function allWrong(): Job {
   add('hole', drill, (p) => (p.diameter = 8));
   add('rough', em, (p) => (p.rampAngle = 60));
   add('rough', em, (p) => (p.stepover = 5));
-  add('rough', em, (p) => (p.stepover = 0.001));
+  add('rough', em, (p) => (p.stepover = 0.01));
   add('rough', em, (p) => (p.cutter = 'lent'));
   add('rough', { ...em, id: 'huge', number: 40, diameter: 120, shankDiameter: 12 }, () => {});
   add('skim', em, () => {});

@@ -40,10 +40,6 @@ export const DOCUMENT_TEXTS: Record<string, Text> = {
     `a stepover of ${formatLength(num(f, 'stepover'), 'mm', 4)} is finer than 1/400 of ${f.bit}`,
     `use at least ${formatLength(num(f, 'least'), 'mm', 4)}`,
   ],
-  'stepdown-thin': (f) => [
-    `a stepdown of ${formatLength(num(f, 'stepdown'), 'mm', 4)} is too thin to be worth a go`,
-    `use at least ${len(f, 'least')}`,
-  ],
   'skim-finished-face': (f) => [
     `the board's face is ${f.face} and must not be skimmed off`,
     'skim its back instead, in a setup of its own',

@@ -1,8 +1,9 @@
 import { planningRadius } from '../../cutter/cutter';
 import { WHOLE_PIECE } from '../../doc/outline-ref';
+import type { Found } from '../../findings/finding';
 import { clean } from '../../units/round';
 import type { PassKind } from '../kind';
-import { passProblem, setOf, setValue, stepdownProblems } from '../pass-problems';
+import { passProblem, setOf, setValue } from '../pass-problems';
 import { freeId, stepdownFor } from '../proposals';
 import { corners } from './checks/corner';
 import { intoBed } from './checks/into-bed';
@@ -50,7 +51,7 @@ export const cutout: PassKind<'cutout', CutoutFacts> = {
   problems: (at) => {
     const { pass } = at;
     const { tabs } = pass;
-    const out = stepdownProblems(at);
+    const out: Found[] = [];
     if (tabs.at && tabs.at.length !== tabs.count)
       out.push(
         passProblem(at, 'tab-places', 'tabs', { count: tabs.count, places: tabs.at.length }, [

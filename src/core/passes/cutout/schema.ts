@@ -1,7 +1,7 @@
-import { z } from 'zod';
 import { outlineRefSchema } from '../../doc/outline-ref';
 import { depthStep, finite, place, positive } from '../../doc/parts';
 import { passParts, rampAngle } from '../../doc/pass-parts';
+import { z } from '../../units/zod';
 
 export const tabsSchema = z.object({
   count: z.number().int().min(0).max(60),

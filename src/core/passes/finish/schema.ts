@@ -1,6 +1,6 @@
-import { z } from 'zod';
 import { finite, sideStep } from '../../doc/parts';
 import { areaParts } from '../../doc/pass-parts';
+import { z } from '../../units/zod';
 
 export const finishSchema = z.object({
   ...areaParts,

@@ -1,7 +1,7 @@
 import { planningRadius } from '../../cutter/cutter';
 import { clean } from '../../units/round';
 import type { PassKind } from '../kind';
-import { isFlat, stepdownProblems, stepoverProblems } from '../pass-problems';
+import { isFlat, stepoverProblems } from '../pass-problems';
 import { FLAT_STEPOVER, freeId, stepdownFor } from '../proposals';
 import { planFlats } from './plan';
 
@@ -28,6 +28,6 @@ export const flat: PassKind<'flat'> = {
     overlap: 1,
   }),
   cell: (c) => planningRadius(c) / 20,
-  problems: (at) => [...stepoverProblems(at, at.cutter.diameter / 2), ...stepdownProblems(at)],
+  problems: (at) => stepoverProblems(at, at.cutter.diameter / 2),
   plan: async (ctx, pass, cutter, region) => ({ ...(await planFlats(ctx, pass, cutter, region)), facts: null }),
 };

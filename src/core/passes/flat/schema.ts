@@ -1,6 +1,6 @@
-import { z } from 'zod';
 import { depthStep, finite, sideStep } from '../../doc/parts';
 import { areaParts, rampAngle } from '../../doc/pass-parts';
+import { z } from '../../units/zod';
 
 /** Level fields at exactly their height, by a bit with a flat bottom; finishing stays off them. */
 export const flatSchema = z.object({

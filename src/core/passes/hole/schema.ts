@@ -1,6 +1,6 @@
-import { z } from 'zod';
 import { depthStep, finite, place, positive } from '../../doc/parts';
 import { passParts, rampAngle } from '../../doc/pass-parts';
+import { z } from '../../units/zod';
 
 /** Round holes, drilled by a bit as wide as they are, milled in a helix by a narrower one. */
 export const holeSchema = z.object({

@@ -1,5 +1,4 @@
 import type { PassKind } from '../kind';
-import { stepdownProblems } from '../pass-problems';
 import { freeId } from '../proposals';
 import { letterEdges } from './checks/letter-edges';
 import { type LetterEdge, planLetters } from './plan';
@@ -31,7 +30,6 @@ export const letter: PassKind<'letter', LetterEdge[]> = {
     stepdown: c.maxStepdown,
   }),
   cell: () => LETTER_CELL,
-  problems: stepdownProblems,
   plan: async (ctx, pass, cutter) => {
     const { path, edges } = await planLetters(ctx, pass, cutter);
     return { path, facts: edges };

@@ -1,6 +1,6 @@
-import { z } from 'zod';
 import { depthStep } from '../../doc/parts';
 import { areaParts } from '../../doc/pass-parts';
+import { z } from '../../units/zod';
 
 /** Grooves of the layers that are cut with a V bit, along their middles. */
 export const letterSchema = z.object({

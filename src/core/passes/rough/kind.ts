@@ -1,7 +1,7 @@
 import { planningRadius, stepoverBase } from '../../cutter/cutter';
 import { clean } from '../../units/round';
 import type { PassKind } from '../kind';
-import { stepdownProblems, stepoverProblems } from '../pass-problems';
+import { stepoverProblems } from '../pass-problems';
 import { FLAT_STEPOVER, freeId, stepdownFor, stockFor } from '../proposals';
 import { trenchNarrow } from './checks/trench-narrow';
 import { trenchRoom } from './checks/trench-room';
@@ -32,7 +32,7 @@ export const rough: PassKind<'rough'> = {
     rampAngle: view.board.material.rampAngle,
   }),
   cell: (c) => planningRadius(c) / 20,
-  problems: (at) => [...stepoverProblems(at, at.cutter.diameter / 2), ...stepdownProblems(at)],
+  problems: (at) => stepoverProblems(at, at.cutter.diameter / 2),
   trench: (p, c) => trenchFor(c.diameter, p.stockToLeave),
   plan: async (ctx, pass, cutter, region) => ({ path: (await planRough(ctx, pass, cutter, region)).path, facts: null }),
   checks: [trenchNarrow, trenchRoom],

@@ -1,6 +1,6 @@
-import { z } from 'zod';
 import { depthStep, finite, sideStep } from '../../doc/parts';
 import { areaParts, rampAngle } from '../../doc/pass-parts';
+import { z } from '../../units/zod';
 
 export const roughSchema = z.object({
   ...areaParts,

@@ -2,7 +2,7 @@ import { planningRadius } from '../../cutter/cutter';
 import { inBoard, inSetup } from '../../doc/edits';
 import { clean } from '../../units/round';
 import type { PassKind } from '../kind';
-import { isFlat, passProblem, stepdownProblems, stepoverProblems } from '../pass-problems';
+import { isFlat, passProblem, stepoverProblems } from '../pass-problems';
 import { FLAT_STEPOVER, freeId } from '../proposals';
 import { skimNothing } from './checks/skim-nothing';
 import { skimThin } from './checks/skim-thin';
@@ -39,7 +39,7 @@ export const skim: PassKind<'skim'> = {
     const { view, pass, cutter } = at;
     const { board, setup } = view;
     const remove = { id: 'remove-pass', figures: {}, edits: [{ remove: inSetup(view, 'passes', { id: pass.id }) }] };
-    const out = [...stepoverProblems(at, cutter.diameter / 2), ...stepdownProblems(at)];
+    const out = stepoverProblems(at, cutter.diameter / 2);
     if (setup.up === 'face' && board.face !== 'bare')
       out.push(
         passProblem(at, 'skim-finished-face', 'kind', { face: board.face }, [

@@ -1,6 +1,6 @@
-import { z } from 'zod';
 import { depthStep, finite, positive, sideStep } from '../../doc/parts';
 import { passParts } from '../../doc/pass-parts';
+import { z } from '../../units/zod';
 
 /** The whole board, on the side that is up, brought to the thickness that the board names. */
 export const skimSchema = z.object({
