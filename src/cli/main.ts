@@ -12,6 +12,7 @@ import { inspectSource } from '../core/sources/inspect';
 import { MAX_SOURCE_BYTES, SourceError } from '../core/sources/source-error';
 import { formatDuration, formatLength } from '../core/units/length';
 import { contentLoader } from '../server/content';
+import { BadRequest, NewerShop } from '../server/errors';
 import { KernelPool } from '../server/kernel-pool';
 import { readPlanner } from '../server/planner';
 import { readSource } from '../server/read-source';
@@ -19,6 +20,7 @@ import { reasonOf } from '../server/reasons';
 import { makeReport, planImages } from '../server/report';
 import { contentHash, stageRunner } from '../server/stage-cache';
 import { type PlanOptions, parseOptions, USAGE, UsageError } from './options';
+import { backup, restore } from './shop-file';
 
 function readReliefFile(file: string): Buffer {
   const s = statSync(file, { throwIfNoEntry: false });
@@ -189,21 +191,35 @@ async function plan(args: string[]): Promise<number> {
   }
 }
 
+/** Does what the command line asks for. @throws UsageError */
+async function run(command: string | undefined, rest: string[]): Promise<number> {
+  const [file, ...more] = rest;
+  if (file !== undefined && !rest.includes('--help')) {
+    if (command === 'plan') return plan(rest);
+    if (command === 'backup' && more.length === 0) return backup(fromHere(file));
+    if (command === 'restore' && more.every((m) => m === '--replace')) return restore(fromHere(file), more.length > 0);
+  }
+  console.error(USAGE);
+  return 2;
+}
+
 async function main(): Promise<number> {
   const [command, ...rest] = process.argv.slice(2);
-  if (command !== 'plan' || rest.length === 0 || rest.includes('--help')) {
-    console.error(USAGE);
-    return 2;
-  }
   try {
-    return await plan(rest);
+    return await run(command, rest);
   } catch (e) {
     if (e instanceof PlanStopped) {
       console.error(`zg plan: ${reasonOf(e, '')}`);
       return 2;
     }
-    if (e instanceof UsageError || e instanceof SourceError || (e as NodeJS.ErrnoException).code) {
-      console.error(`zg plan: ${(e as Error).message.replace(/\s+/g, ' ')}`);
+    if (
+      e instanceof BadRequest ||
+      e instanceof NewerShop ||
+      e instanceof UsageError ||
+      e instanceof SourceError ||
+      (e as NodeJS.ErrnoException).code
+    ) {
+      console.error(`zg ${command}: ${(e as Error).message.replace(/\s+/g, ' ')}`);
       return 2;
     }
     throw e;

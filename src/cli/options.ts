@@ -10,7 +10,9 @@ export const USAGE = `usage:
   zg plan JOB.json --out DIR
   zg plan --relief FILE --board 300x200x19 [--size W|WxH] [--rise MM] [--unit mm|in] [--rough endmill:6.35]
           [--finish ball:3.175] [--origin centre|lower-left] [--z-zero top|bed] [--seat raised|sunk] [--invert]
-          [--material NAME] --out DIR`;
+          [--material NAME] --out DIR
+  zg backup FILE.tar.gz             the whole shop of ZG_DATA, while it may be running
+  zg restore FILE.tar.gz [--replace]   in the place of the shop of ZG_DATA, which must not be running`;
 
 const VALUES = [
   'relief',

@@ -45,6 +45,9 @@ export interface Schema {
   };
 }
 
+/** The database's file in the folder of the data. */
+export const DATABASE_FILE = 'zealous-grain.sqlite';
+
 /** The folder of the person's data: ZG_DATA, or data/ beside the program. */
 export function dataFolder(): string {
   return path.resolve(/* turbopackIgnore: true */ process.cwd(), process.env.ZG_DATA ?? 'data');
@@ -95,11 +98,12 @@ async function refuseNewer(db: Kysely<Schema>): Promise<void> {
 /**
  * Opens the database in a folder, brings it up to date, and marks plans that a crash cut short. Every commit is on the
  * disk before it is acknowledged (WAL, synchronous FULL).
+ * @param running whether another process may have the shop open: its plans are left alone
  * @throws NewerShop
  */
-export async function openDatabase(folder: string): Promise<Kysely<Schema>> {
+export async function openDatabase(folder: string, { running = false } = {}): Promise<Kysely<Schema>> {
   makeFolder(folder);
-  const file = new Libsql(path.join(folder, 'zealous-grain.sqlite'));
+  const file = new Libsql(path.join(folder, DATABASE_FILE));
   file.exec('pragma journal_mode = wal');
   file.exec('pragma synchronous = full');
   file.exec('pragma foreign_keys = on');
@@ -110,6 +114,7 @@ export async function openDatabase(folder: string): Promise<Kysely<Schema>> {
   const { error } = await migrator.migrateToLatest();
   if (error) throw error;
   await fillLibrary(db);
-  await db.updateTable('plans').set({ status: 'interrupted' }).where('status', 'in', ['queued', 'running']).execute();
+  if (!running)
+    await db.updateTable('plans').set({ status: 'interrupted' }).where('status', 'in', ['queued', 'running']).execute();
   return db;
 }

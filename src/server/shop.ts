@@ -39,6 +39,16 @@ export async function openShop(folder: string): Promise<Shop> {
 
 const held = globalThis as typeof globalThis & { zealousGrainShop?: Promise<Shop> };
 
+/** Closes this process's shop, so that its folder can be put aside; the next who asks opens what lies there then. */
+export async function closeShop(): Promise<void> {
+  const open = held.zealousGrainShop;
+  held.zealousGrainShop = undefined;
+  if (!open) return;
+  const { plans, db } = await open;
+  await plans.close();
+  await db.destroy();
+}
+
 /** The one shop that a server process works with. */
 export function shop(): Promise<Shop> {
   // What stood in the way (a full disk) may be gone the next time.

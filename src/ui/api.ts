@@ -190,6 +190,21 @@ export const uploadAsset = (file: File, onProgress: (share: number) => void) =>
 export const uploadJob = (file: File, onProgress: (share: number) => void) =>
   upload<JobInfo>(`/api/jobs/import?name=${encodeURIComponent(file.name)}`, file, onProgress);
 
+/** Puts a backup in the place of this shop. */
+export async function restoreBackup(file: File, replace: boolean): Promise<RestoredInfo> {
+  const res = await fetch(`/api/shop/backup${replace ? '?replace=yes' : ''}`, { method: 'PUT', body: file });
+  const json = (await res.json().catch(() => ({ error: 'the answer could not be read' }))) as Record<string, unknown>;
+  if (!res.ok) throw new ApiError(String(json.error), res.status, json);
+  return json as unknown as RestoredInfo;
+}
+
+/** What a backup has brought back. */
+export interface RestoredInfo {
+  jobs: number;
+  files: number;
+  before: string | null;
+}
+
 function upload<T>(url: string, file: File, onProgress: (share: number) => void): { done: Promise<T>; cancel(): void } {
   const xhr = new XMLHttpRequest();
   const done = new Promise<T>((resolve, reject) => {

@@ -9,6 +9,7 @@ import { ThemeSwitch } from '../theme-switch';
 import { DropZone } from './drop-zone';
 import { JobPicture } from './job-picture';
 import { RemovedJobs } from './removed-jobs';
+import { ShopBackup } from './shop-backup';
 
 function nextStep(j: JobListEntry): string {
   const { errors = 0, warnings = 0 } = j.summary ?? {};
@@ -148,6 +149,7 @@ export function ShopPage() {
             <p className="soft mt-2 text-[13px]">Bits and machines are changed on a job's card and kept from there.</p>
           </section>
         </div>
+        <ShopBackup jobs={jobs.data?.length ?? 0} />
       </main>
     </div>
   );
