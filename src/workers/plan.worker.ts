@@ -1,15 +1,13 @@
 import path from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Job } from '../core/doc/job';
-import { packStage } from '../core/plan/pack';
 import { planJob } from '../core/plan/pipeline';
-import type { Plan } from '../core/plan/summary';
-import { transferableView } from '../core/plan/view';
 import { AssetStore } from '../server/assets';
 import { contentLoader } from '../server/content';
 import { KernelPool } from '../server/kernel-pool';
+import { planFiles } from '../server/plan-files';
 import { reasonOf } from '../server/reasons';
-import { type NewResult, storeResult } from '../server/results';
+import { storeResult } from '../server/results';
 import { StageCache, stageRunner } from '../server/stage-cache';
 
 export interface PlanOrder {
@@ -29,24 +27,6 @@ export type PlanNews =
   | { kind: 'done' }
   | { kind: 'failed'; message: string };
 
-/** The files of a result: programs, summary, and the surfaces of every setup, for the page and in full. */
-function filesOf(plan: Plan, stageSeconds: Record<string, number>): NewResult['files'] {
-  const text = (t: string) => [new TextEncoder().encode(t)];
-  const { programs, ...rest } = plan.summary;
-  const summary = { ...rest, stageSeconds, programs: programs.map(({ text: t, ...p }) => ({ ...p, bytes: t.length })) };
-  return [
-    ...programs.map((p, i) => ({ name: `program-${i}.nc`, parts: text(p.text) })),
-    { name: 'summary.json', parts: text(JSON.stringify(summary)) },
-    ...plan.surfaces.flatMap((s, i) => {
-      const { packed, full } = transferableView(s);
-      return [
-        { name: `view-${i}.bin`, parts: packStage(packed) },
-        { name: `full-${i}.bin`, parts: packStage(full) },
-      ];
-    }),
-  ];
-}
-
 const order = workerData as PlanOrder;
 const tell = (news: PlanNews) => parentPort!.postMessage(news);
 const host = new KernelPool();
@@ -62,7 +42,7 @@ try {
       stage: stageRunner(new StageCache(order.cache), order.planner, seconds),
     },
   );
-  storeResult(order.out, order.aside, { planner: order.planner, files: filesOf(plan, seconds) });
+  storeResult(order.out, order.aside, { planner: order.planner, files: planFiles(plan, seconds) });
   tell({ kind: 'done' });
 } catch (e) {
   tell({ kind: 'failed', message: reasonOf(e, path.dirname(order.out)) });

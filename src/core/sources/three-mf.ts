@@ -17,7 +17,8 @@ const UNITS: Record<string, number> = {
 /** Most that a package may unpack to, bytes, and most times its own size. */
 const MOST_BYTES = 1024 ** 3;
 const MOST_RATIO = 200;
-const PIECE = 1 << 20;
+/** Packed bytes that are taken at once; a thousandfold of them may come out. */
+const PIECE = 1 << 14;
 
 /** Deepest that objects may be made of others, and most that are put in place, each as often as it is used. */
 const DEEPEST = 8;
