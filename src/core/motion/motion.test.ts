@@ -70,6 +70,55 @@ test('splitting a straight move changes nothing; a square corner costs its junct
   expect(corner).toBeCloseTo(2 * leg, 6);
 });
 
+// v_j^2 = a d s / (1 - s), s the sine of half the angle between the legs (usual look-ahead model; from memory). The corner's own
+// acceleration is what the axes along the change of direction allow.
+test.each([20, 45, 120, 150])('a corner that turns by %d degrees is passed at its junction speed', (turn) => {
+  const t = (turn * Math.PI) / 180;
+  const [ux, uy] = [Math.cos(t), Math.sin(t)];
+  const change = Math.hypot(ux - 1, uy);
+  const a = Math.min(500 / Math.abs((ux - 1) / change), 500 / (uy / change));
+  const s = Math.cos(t / 2);
+  const v = 50;
+  const vj = Math.min(v, Math.sqrt((a * 0.01 * s) / (1 - s)));
+  const along = 500 / Math.max(Math.abs(ux), Math.abs(uy));
+  // From rest to speed, and down to the junction's; then up again and down to rest, on an axis that is slower askew.
+  const leg = (accel: number) => {
+    const ends = (v * v) / (2 * accel) + (v * v - vj * vj) / (2 * accel);
+    return v / accel + (v - vj) / accel + (60 - ends) / v;
+  };
+  const found = motionTime(
+    pathOf([
+      [0, 0, 0, 0],
+      [60, 0, 0, 3000],
+      [60 + 60 * ux, 60 * uy, 0, 3000],
+    ]),
+    machine,
+  ).seconds;
+  expect(found).toBeCloseTo(leg(500) + leg(along), 6);
+});
+
+test('a path that turns back stops there, and a short last move slows what comes before it', () => {
+  const one = (L: number) => L / 50 + 50 / 500;
+  const back = motionTime(
+    pathOf([
+      [0, 0, 0, 0],
+      [40, 0, 0, 3000],
+      [0, 0, 0, 3000],
+    ]),
+    machine,
+  ).seconds;
+  expect(back).toBeCloseTo(2 * one(40), 6);
+  const short = motionTime(
+    pathOf([
+      [0, 0, 0, 0],
+      [39.95, 0, 0, 3000],
+      [40, 0, 0, 3000],
+    ]),
+    machine,
+  ).seconds;
+  expect(short).toBeCloseTo(one(40), 6);
+});
+
 test('rapids go at the slowest axis that takes part', () => {
   const t = motionTime(
     pathOf([

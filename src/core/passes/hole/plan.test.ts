@@ -51,15 +51,20 @@ test('pecks are even, none deeper than allowed, and the bit comes out to clear t
         const d = path.data;
         let reached = 0;
         let pecks = 0;
+        let highest = Infinity;
         for (let k = 4; k < d.length; k += 4) {
           expect(d[k]).toBe(20);
           expect(d[k + 1]).toBe(15);
           if (d[k + 3] === 0) {
             // No rapid goes below what is open, with room to spare.
             expect(d[k + 2]).toBeGreaterThan(reached);
+            highest = Math.max(highest, d[k + 2]);
             continue;
           }
           pecks++;
+          // Out of the hole and over its top since the last peck.
+          expect(highest).toBeGreaterThanOrEqual(HEIGHTS.approach - 1e-9);
+          highest = -Infinity;
           expect(reached - d[k + 2]).toBeLessThanOrEqual(peck + 1e-9);
           reached = d[k + 2];
         }

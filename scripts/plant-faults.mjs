@@ -1,0 +1,393 @@
+// Plants faults one by one in a copy of the project, and tells which of its tests notice each. Run by hand, not in CI:
+//   node scripts/plant-faults.mjs [part of a name]
+// Each fault: file, what stands there, what is put in its place, and the test files that should fall.
+import { spawnSync } from 'node:child_process';
+import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+
+const C = 'src/core/';
+const S = 'src/server/';
+const motion = [`${C}motion/motion.test.ts`];
+const passes = [`${C}passes/passes.test.ts`, `${C}passes/ways.test.ts`, `${C}plan/clean-cuts.test.ts`];
+const program = [`${C}program/program.test.ts`];
+const rules = [`${C}proof/checks/checks.test.ts`];
+const arrange = [`${C}arrange/render.test.ts`, `${C}arrange/joins.test.ts`, `${C}arrange/silhouette.test.ts`];
+const server = [`${S}server.test.ts`, `${S}keeping.test.ts`];
+
+/** [name, file, from, to, tests] */
+const FAULTS = [
+  [
+    'corners faster than they may be',
+    `${C}motion/time.ts`,
+    'Math.sqrt(0.5 * (1 - cosine))',
+    'Math.sqrt(0.5 * (1 + cosine))',
+    motion,
+  ],
+  [
+    'no stop where a path turns back',
+    `${C}motion/time.ts`,
+    'if (cosine > 0.999999) v2 = 0;',
+    'if (cosine > 2) v2 = 0;',
+    motion,
+  ],
+  [
+    'half the way to slow down',
+    `${C}motion/time.ts`,
+    'entry[i + 1] + 2 * accel[i] * length[i]',
+    'entry[i + 1] + 8 * accel[i] * length[i]',
+    motion,
+  ],
+  [
+    'sinking at full feed',
+    `${C}motion/path.ts`,
+    'if (dz >= 0 || l <= 0) return feed;',
+    'if (l !== -1) return feed;',
+    [...motion, ...passes],
+  ],
+  ['ramps twice as steep', `${C}passes/ramp.ts`, 'Math.tan(angle * rad)', 'Math.tan(2 * angle * rad)', passes],
+  [
+    'a helix that climbs between its steps',
+    `${C}passes/hole/plan.ts`,
+    'top - (fall * k) / steps)',
+    'top - (fall * (k % 2 ? k + 3 : k)) / steps)',
+    [`${C}passes/hole/plan.test.ts`],
+  ],
+  [
+    'a helix without its last turn',
+    `${C}passes/hole/plan.ts`,
+    'k <= (turns + 1) * steps',
+    'k <= turns * steps',
+    [`${C}passes/hole/plan.test.ts`],
+  ],
+  [
+    'pecks that go too deep',
+    `${C}passes/hole/plan.ts`,
+    'top + ((bottom - top) * n) / pecks, cutter.plunge',
+    'top + ((bottom - top) * (n + 0.2)) / pecks, cutter.plunge',
+    [`${C}passes/hole/plan.test.ts`],
+  ],
+  [
+    'pecks without clearing the chips',
+    `${C}passes/hole/plan.ts`,
+    'if (n > 1) {',
+    'if (n > 99) {',
+    [`${C}passes/hole/plan.test.ts`],
+  ],
+  [
+    'the kept board grown by a cell',
+    `${C}arrange/target.ts`,
+    'return outside <= trench + wider;',
+    'return outside <= trench + wider - 0.4;',
+    [`${C}plan/clean-cuts.test.ts`],
+  ],
+  [
+    'a sunk piece cuts around itself',
+    `${C}arrange/target.ts`,
+    "if (mode === 'sunk' && outside > 0) return false;",
+    '',
+    [`${C}plan/clean-cuts.test.ts`, `${C}plan/areas.test.ts`],
+  ],
+  [
+    'the piece seated without its skin',
+    `${C}arrange/target.ts`,
+    '-skin - peak',
+    '-peak',
+    [`${C}plan/variants.test.ts`, `${C}plan/clean-cuts.test.ts`],
+  ],
+  ['carving that ignores how much counts', `${C}arrange/compose.ts`, 'now = was - a * v', 'now = was - v', arrange],
+  ['lowest taken as highest', `${C}arrange/compose.ts`, 'now = v < was ?', 'now = v > was ?', arrange],
+  [
+    'a sunk, carved piece without cover',
+    `${C}arrange/compose.ts`,
+    "const marks = sunk || op.join === 'stack'",
+    "const marks = op.join === 'stack'",
+    [`${C}plan/clean-cuts.test.ts`, ...arrange],
+  ],
+  [
+    'a press that does not press',
+    `${C}arrange/compose.ts`,
+    'return z > above ? above + (z - above) * factor : z;',
+    'return z;',
+    arrange,
+  ],
+  [
+    'rows into the trench wall',
+    `${C}passes/rough/rows.ts`,
+    '>= RIM + 0.5',
+    '>= RIM - 1.5',
+    [`${C}plan/clean-cuts.test.ts`],
+  ],
+  [
+    'rows that overrun their ends',
+    `${C}passes/rough/rows.ts`,
+    '        last = u;',
+    '        last = u + 4 * step;',
+    [`${C}plan/clean-cuts.test.ts`],
+  ],
+  [
+    'rows too far apart',
+    `${C}passes/rough/rows.ts`,
+    'v += pass.stepover',
+    'v += 2.4 * pass.stepover',
+    [`${C}plan/clean-cuts.test.ts`],
+  ],
+  ['no M5 before a bit is changed', `${C}program/writer.ts`, "if (tool !== 0) lines.push('M5');", '', program],
+  [
+    'heights rounded downwards',
+    `${C}program/writer.ts`,
+    'Math.ceil((z - o.zero.z)',
+    'Math.floor((z - o.zero.z)',
+    [...program, `${C}plan/zeros.test.ts`],
+  ],
+  [
+    'a program that ends with the spindle turning',
+    `${C}program/writer.ts`,
+    "lines.push('M5', 'M30', '')",
+    "lines.push('M30', '')",
+    program,
+  ],
+  [
+    'arcs about the wrong middle',
+    `${C}program/writer.ts`,
+    'm[k + 6] - o.zero.y) * scale - Number(y)',
+    'm[k + 6] - o.zero.y) * scale + Number(y)',
+    [...program, `${C}plan/holes.test.ts`, `${C}plan/cutout.test.ts`],
+  ],
+  ['a spindle too slow goes unsaid', `${C}proof/checks/spindle-speed.ts`, ' && read.topRpm >= minRpm', '', rules],
+  ['bites up to twice the limit go unsaid', `${C}proof/checks/stepdown.ts`, 'limit * 1.02 + 0.02', 'limit * 2', rules],
+  [
+    'a plunge that the machine does not reach goes unsaid',
+    `${C}proof/checks/feed.ts`,
+    ' || c.plunge > mostDown',
+    '',
+    rules,
+  ],
+  [
+    'any back counts as flat',
+    `${C}sources/orient.ts`,
+    'best.area >= 0.2 * plan',
+    'best.area >= 0.02 * plan',
+    [`${C}sources/meshes.test.ts`, `${C}sources/rasterise.test.ts`, `${C}plan/propose.test.ts`],
+  ],
+  [
+    'holes of an outline stay when they are to go',
+    `${C}outline/union.ts`,
+    'export function dropHoles(polygon: Polygon): Polygon {',
+    'export function dropHoles(polygon: Polygon): Polygon {\n  if (polygon.length > 0) return polygon;',
+    [`${C}outline/outline.test.ts`, `${C}arrange/silhouette.test.ts`],
+  ],
+  [
+    'ridges reckoned from the whole stepover',
+    `${C}cutter/cutter.ts`,
+    '(stepover / 2) ** 2',
+    'stepover ** 2',
+    [`${C}cutter/cutter.test.ts`],
+  ],
+  [
+    'the profile of a bull-nose moved',
+    `${C}cutter/cutter.ts`,
+    'const e = r - (p.R - p.p0);',
+    'const e = r - p.R;',
+    [`${C}cutter/cutter.test.ts`],
+  ],
+  [
+    'terraces smoothed by a whole step',
+    `${C}sources/terraces.ts`,
+    'const half = found.step / 2;',
+    'const half = found.step;',
+    [`${C}sources/tones.test.ts`],
+  ],
+  [
+    'terraces smoothed without giving back',
+    `${C}sources/terraces.ts`,
+    'once[k] += again[k]',
+    'once[k] += 0 * again[k]',
+    [`${C}sources/tones.test.ts`],
+  ],
+  [
+    'distances the wrong way round',
+    `${C}arrange/place.ts`,
+    'g.fromSide) + g.distance',
+    'g.fromSide) - g.distance',
+    [`${C}arrange/place.test.ts`],
+  ],
+  [
+    'pictures that unpack to ten times their pixels',
+    `${C}sources/png-chunks.ts`,
+    'if (got > wanted)',
+    'if (got > 1e4 * wanted)',
+    [`${C}sources/png-chunks.test.ts`],
+  ],
+  [
+    'components placed by a wrong matrix',
+    `${C}sources/three-mf.ts`,
+    'a[3 * r + 1] * b[3 + c]',
+    'a[3 * r + 1] * b[c]',
+    [`${C}sources/meshes.test.ts`],
+  ],
+  ['frozen layers drawn', `${C}sources/dxf.ts`, 'l.frozen || ', '', [`${C}sources/drawings-of-others.test.ts`]],
+  [
+    'uses without their place',
+    `${C}sources/svg.ts`,
+    "`translate(${n('x')} ${n('y')})`];\n    const tag",
+    "''].filter(Boolean);\n    const tag",
+    [`${C}sources/drawings-of-others.test.ts`],
+  ],
+  [
+    'a board turned over the wrong way',
+    `${C}setup/frame.ts`,
+    '-f.thickness - z',
+    'f.thickness - z',
+    [`${C}plan/two-faces.test.ts`],
+  ],
+  [
+    'an id that is there twice goes unsaid',
+    `${C}doc/problems/ids.ts`,
+    'if (!seen.has(id)) {',
+    'if (seen.size >= 0) {',
+    [`${C}plan/problems.test.ts`],
+  ],
+  [
+    'moves without end',
+    `${C}motion/path.ts`,
+    'if (this.used >= 4 * MAX_MOVES) throw new TooManyMoves();',
+    '',
+    [`${C}plan/bounds.test.ts`],
+  ],
+  [
+    'a letter that is missing in a cut-out is a note',
+    `${C}proof/checks/missing-letters.ts`,
+    "? 'warning' : 'note'",
+    "? 'note' : 'note'",
+    [`${C}proof/checks/checks.test.ts`, `${C}plan/clean-cuts.test.ts`],
+  ],
+  [
+    'a layer that is buried goes unsaid',
+    `${C}arrange/effects.ts`,
+    'if (Math.abs(rest.z[k] - all.z[k]) > SAME',
+    'if (Math.abs(rest.z[k] - all.z[k]) >= 0',
+    [`${C}plan/fixes.test.ts`],
+  ],
+  [
+    'older plans of a job run on',
+    `${S}plans.ts`,
+    'for (const r of rows) if (this.queue.has(r.id)) await this.cancel(r.id);',
+    '',
+    server,
+  ],
+  [
+    'nothing is ever evicted',
+    `${S}files.ts`,
+    '    if (total > limit) removeFile(f.path);',
+    '    if (total < 0) removeFile(f.path);',
+    server,
+  ],
+  ['what was used last goes first', `${S}files.ts`, 'b.time - a.time', 'a.time - b.time', server],
+  [
+    'changed content of a result goes out',
+    `${S}results.ts`,
+    'if (sha256(readFileSync(file)) !== want) return false;',
+    '',
+    [`${S}results.test.ts`],
+  ],
+  [
+    'a stale save wins',
+    `${S}jobs.ts`,
+    'const stale = job.head !== base;',
+    'const stale = job.head === base && false;',
+    server,
+  ],
+  [
+    'any host is answered',
+    `${S}origin.ts`,
+    'if (!host) return false;',
+    'if (host) return true;\n  if (!host) return false;',
+    server,
+  ],
+  [
+    'an archive of another version is taken',
+    `${S}unpack.ts`,
+    'if (version !== BUNDLE_VERSION)',
+    'if (version === 0)',
+    [`${S}arrange.test.ts`],
+  ],
+  [
+    'a backup that was changed is taken',
+    `${S}restore.ts`,
+    "|| hash.digest('hex') !== told.sha256",
+    '',
+    [`${S}backup.test.ts`],
+  ],
+  ['files are not synced', `${S}files.ts`, '    if (sync) {', '    if (!sync) {', [`${S}power-loss.test.ts`]],
+  ['names are not synced', `${S}files.ts`, '  syncFolder(path.dirname(to));\n', '', [`${S}power-loss.test.ts`]],
+  ['named versions lose their results', `${S}keeping.ts`, ' || p.version !== null', '', [`${S}keeping.test.ts`]],
+  [
+    'a stored stage is not checked',
+    `${S}stage-cache.ts`,
+    '.equals(bytes.subarray(0, SUM))',
+    '.equals(bytes.subarray(0, SUM)) && bytes.length < SUM',
+    [`${S}keeping.test.ts`],
+  ],
+  [
+    'a failed rollback hides what it was for',
+    `${S}database.ts`,
+    'rollback(connection).catch(() => {})',
+    'rollback(connection)',
+    [`${S}keeping.test.ts`],
+  ],
+];
+
+const root = path.resolve(import.meta.dirname, '..');
+const copy = mkdtempSync(path.join(tmpdir(), 'zg-faults-'));
+for (const part of ['src', 'demo', 'docs', 'dist', 'package.json', 'tsconfig.json', 'vitest.config.ts'])
+  cpSync(path.join(root, part), path.join(copy, part), { recursive: true });
+symlinkSync(path.join(root, 'node_modules'), path.join(copy, 'node_modules'));
+
+/** Runs test files in the copy. @returns the names of tests that failed, null when all passed */
+function fallen(tests) {
+  const missing = tests.find((t) => !existsSync(path.join(copy, t)));
+  if (missing) throw new Error(`there is no test file ${missing}`);
+  const args = ['node_modules/vitest/vitest.mjs', 'run', '--bail', '1', '--reporter', 'json', ...tests];
+  const r = spawnSync(process.execPath, args, { cwd: copy, encoding: 'utf8', maxBuffer: 1 << 28 });
+  if (r.status === 0) return null;
+  try {
+    const report = JSON.parse(r.stdout.slice(r.stdout.indexOf('{')));
+    const names = report.testResults.flatMap((f) => [
+      ...f.assertionResults.filter((a) => a.status === 'failed').map((a) => a.title),
+      ...(f.status === 'failed' && f.assertionResults.length === 0 ? [path.basename(f.name)] : []),
+    ]);
+    return names[0] ?? 'a test file';
+  } catch {
+    return 'a test file';
+  }
+}
+
+const only = process.argv[2];
+let [killed, alive] = [0, 0];
+try {
+  for (const [name, file, from, to, tests] of FAULTS) {
+    if (only && !name.includes(only)) continue;
+    const place = path.join(copy, file);
+    const text = readFileSync(place, 'utf8');
+    if (text.split(from).length !== 2) {
+      console.log(`?? ${name}: ${text.split(from).length - 1} places in ${file}`);
+      alive++;
+      continue;
+    }
+    writeFileSync(
+      place,
+      text.replace(from, () => to),
+    );
+    const by = fallen(tests);
+    writeFileSync(place, text);
+    if (by) killed++;
+    else alive++;
+    console.log(
+      `${by ? 'killed' : 'LIVES '} | ${name} | ${file} | ${by ?? tests.map((t) => path.basename(t)).join(', ')}`,
+    );
+  }
+} finally {
+  rmSync(copy, { recursive: true, force: true });
+}
+console.log(`${killed} of ${killed + alive} planted faults were noticed`);
