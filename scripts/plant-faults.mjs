@@ -28,7 +28,7 @@ const FAULTS = [
     'no stop where a path turns back',
     `${C}motion/time.ts`,
     'if (cosine > 0.999999) v2 = 0;',
-    'if (cosine > 2) v2 = 0;',
+    'if (cosine > 0.999999) v2 = 900;',
     motion,
   ],
   [
@@ -230,8 +230,8 @@ const FAULTS = [
   [
     'uses without their place',
     `${C}sources/svg.ts`,
-    "`translate(${n('x')} ${n('y')})`];\n    const tag",
-    "''].filter(Boolean);\n    const tag",
+    "if (tag !== 'symbol') {\n      this.walk([target], own,",
+    "if (tag !== 'symbol') {\n      this.walk([target], chain,",
     [`${C}sources/drawings-of-others.test.ts`],
   ],
   [
