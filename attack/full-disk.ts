@@ -51,7 +51,10 @@ export async function insideFullDisk(mount: string): Promise<void> {
     let save = { status: 200, body: {} as { error?: string; revision?: string } };
     for (let i = 0; i < 40 && save.status === 200; i++) save = await server.json('POST', '/api/jobs', {});
     said.push(`save ${save.status}`);
-    expect(save.status === 507 && /is full/.test(save.body.error ?? ''), `save: ${JSON.stringify(save.body).slice(0, 200)}`);
+    expect(
+      save.status === 507 && /is full/.test(save.body.error ?? ''),
+      `save: ${JSON.stringify(save.body).slice(0, 200)}`,
+    );
     const there = await server.json<{ document: { name: string } }>('GET', `/api/jobs/${id}`);
     expect(there.body.document?.name === 'Before', 'the saved job is not there');
     const r = spawnSync('mount', ['-o', `remount,size=${MORE}`, mount]);

@@ -11,7 +11,18 @@ interface Held {
   files: number;
 }
 
+/** Waits until nothing is planned any more: threads that run have files of their own open. */
+async function idle(): Promise<void> {
+  const count = () => readdirSync('/proc/self/task').length;
+  for (let still = 0, was = count(); still < 15; await sleep(200)) {
+    const now = count();
+    still = now === was ? still + 1 : 0;
+    was = now;
+  }
+}
+
 async function held(): Promise<Held> {
+  await idle();
   for (let i = 0; i < 3; i++) {
     (globalThis as { gc?: () => void }).gc?.();
     await sleep(50);

@@ -13,6 +13,8 @@ export interface PlanProgress {
 /** Something to be planned: a job's document, or a variant of one that somebody may look at. */
 export interface Task {
   key: string;
+  /** The job that it belongs to. */
+  job: string;
   document: Job;
   /** Hash of the document: where its result goes. */
   input: string;
@@ -74,6 +76,13 @@ export class PlanQueue {
 
   progressOf(key: string): PlanProgress | null {
     return this.turn?.task.key === key && this.turn.worker ? this.turn.progress : null;
+  }
+
+  /** Drops the variants of a job: it has changed, and they are of what it was. */
+  dropVariants(job: string): void {
+    const old = (t: Task) => t.variant && t.job === job;
+    this.waiting = this.waiting.filter((t) => !old(t));
+    if (this.turn && old(this.turn.task)) this.leave(this.turn, 'dropped');
   }
 
   /** Drops a task and waits until its thread has ended; nobody is told of its end. */

@@ -108,14 +108,16 @@ export class PlanRunner {
       .values(values)
       .onConflict((c) => c.column('id').doUpdateSet(values))
       .execute();
-    if (!fresh) this.enqueue(id, view.document, input);
+    if (!fresh) this.enqueue(id, job, view.document, input);
     return this.state(id);
   }
 
-  private enqueue(id: string, document: Job, input: string): void {
+  private enqueue(id: string, job: string, document: Job, input: string): void {
     this.standings.forget(id);
+    this.queue.dropVariants(job);
     this.queue.add({
       key: id,
+      job,
       document,
       input,
       variant: false,
@@ -126,7 +128,7 @@ export class PlanRunner {
         // The machine has nothing else to do now: the other ways are worked out before they are asked for.
         if (status === 'done')
           for (const { setup } of setupsOf(document))
-            for (const v of variantsOf(document, setup.id)) this.variants.tryOut(withEdits(document, v.edits));
+            for (const v of variantsOf(document, setup.id)) this.variants.tryOut(job, withEdits(document, v.edits));
       },
     });
   }
@@ -135,7 +137,7 @@ export class PlanRunner {
   async whatIf(job: string, edits: Edit[]): Promise<WhatIf> {
     const { document } = await getJob(this.db, job);
     try {
-      return this.variants.tryOut(withEdits(document, edits));
+      return this.variants.tryOut(job, withEdits(document, edits));
     } catch (e) {
       if (e instanceof RangeError) throw new BadRequest(e.message);
       throw e;

@@ -14,6 +14,7 @@ import { StaleSave } from './errors';
 import { createJob, getJob, getRevision, putAsset, saveJob, settleKept } from './jobs';
 import { KernelPool } from './kernel-pool';
 import { isKnownHost, isOwnRequest } from './origin';
+import { PlanQueue } from './plan-queue';
 import { openShop, type Shop } from './shop';
 import { StageCache, stageRunner } from './stage-cache';
 
@@ -179,4 +180,48 @@ test('only our own addresses are answered', () => {
   expect(isOwnRequest(headers({ host: '127.0.0.1:4173', origin: 'http://evil.example' }))).toBe(false);
   expect(isOwnRequest(headers({ host: 'evil.example:4173' }))).toBe(false);
   expect(isOwnRequest(headers({ host: '127.0.0.1:4173', origin: 'null' }))).toBe(false);
+});
+
+test('a newer version of a job replaces its older plan, waiting or running, and drops variants of what it was', async () => {
+  const { id, revision } = await createJob(shop.db, risen('Replaced', 4.4));
+  const first = await shop.plans.start(id);
+  await saveJob(shop.db, id, revision, risen('Replaced', 4.6));
+  const second = await shop.plans.start(id);
+  expect(second.id).not.toBe(first.id);
+  expect((await shop.plans.state(first.id)).status).toBe('cancelled');
+  await shop.plans.cancel(second.id);
+});
+
+test('no task of a queue is lost between two starts, however they are added and dropped', async () => {
+  const ended: string[] = [];
+  const places = {
+    assets: folder,
+    cache: path.join(folder, 'cache'),
+    planner: 'p',
+    out: (i: string) => path.join(folder, i),
+  };
+  const queue = new PlanQueue(places, () => {});
+  // Tasks that turn out to be unwanted take a moment to be asked, and run nothing.
+  const add = (key: string) =>
+    queue.add({
+      key,
+      job: key,
+      document: job,
+      input: key,
+      variant: false,
+      ended: () => {},
+      begins: async () => {
+        await new Promise((r) => setTimeout(r, 5));
+        ended.push(key);
+        return false;
+      },
+    });
+  add('a');
+  const dropped = queue.drop('a');
+  add('b');
+  add('c');
+  await dropped;
+  add('d');
+  await expect.poll(() => ended.filter((k) => k !== 'a')).toEqual(['b', 'c', 'd']);
+  await queue.close();
 });

@@ -24,8 +24,8 @@ export class Variants {
     private readonly queue: PlanQueue,
   ) {}
 
-  /** What a document comes to, or that it is being worked out from now on. */
-  tryOut(document: Job): WhatIf {
+  /** What another document of a job comes to, or that it is being worked out from now on. */
+  tryOut(job: string, document: Job): WhatIf {
     const short = (status: WhatIf['status']) => ({ status, seconds: null, errors: 0 });
     if (problems(document).some((f) => f.stops)) return short('stopped');
     const input = inputOf(document);
@@ -36,7 +36,7 @@ export class Variants {
     const ended = ({ status }: { status: string }) => {
       if (status === 'failed') this.failed.add(key);
     };
-    this.queue.add({ key, document, input, variant: true, ended });
+    this.queue.add({ key, job, document, input, variant: true, ended });
     return short('planning');
   }
 }
