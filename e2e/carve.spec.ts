@@ -173,3 +173,29 @@ test('the shop: a machine and bits at hand, jobs on the rack, dark as well as li
   await page.getByRole('button', { name: 'Light' }).click();
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'birch');
 });
+
+test('the shop: a removed job comes back, and the whole shop goes into a backup and comes out of it', async ({
+  page,
+}) => {
+  await page.goto('/');
+  const rack = page.getByRole('region', { name: 'Jobs' });
+  const first = rack.getByRole('listitem').first();
+  const name = (await first.getByRole('heading').textContent()) ?? '';
+  await first.getByRole('button', { name: `Remove ${name}` }).click();
+  const removed = page.getByRole('region', { name: 'Removed jobs' });
+  await expect(removed.getByText(name)).toBeVisible();
+  await expect(removed.getByText(/kept until/)).toBeVisible();
+  await removed.getByRole('button', { name: 'Bring back' }).click();
+  await expect(removed).toBeHidden();
+  await expect(rack.getByRole('heading', { name }).first()).toBeVisible();
+  const count = await rack.getByRole('listitem').count();
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Download a backup' }).click();
+  const file = path.join(server.data, 'kept.tar.gz');
+  await (await download).saveAs(file);
+  // A shop with jobs gives way only when that is said.
+  await page.getByLabel('Restore a backup').setInputFiles(file);
+  await page.getByRole('button', { name: 'Replace this shop' }).click();
+  await expect(page.getByText(/^Restored: /)).toBeVisible();
+  await expect(rack.getByRole('listitem')).toHaveCount(count);
+});

@@ -58,6 +58,17 @@ test('a drawing is added, its outline made larger, an arm taken from it, traced,
   expect(svg.match(/ A /g)!.length).toBeGreaterThan(8);
   const dxf = await (await page.request.get(`${BASE}/api/jobs/${id}/export/outline-dxf`)).text();
   expect(dxf.match(/LWPOLYLINE/g)!.length).toBeGreaterThan(3);
+  // A drawing that does not say its unit is asked about first: a circle of half an inch.
+  const circle = '0\nSECTION\n2\nENTITIES\n0\nCIRCLE\n8\n0\n10\n0\n20\n0\n40\n0.25\n0\nENDSEC\n0\nEOF\n';
+  await page
+    .getByLabel('Add a file')
+    .setInputFiles({ name: 'hole.dxf', mimeType: 'image/vnd.dxf', buffer: Buffer.from(circle) });
+  await expect(page.getByText('hole.dxf does not say its unit.')).toBeVisible();
+  expect((await jobOf(id)).layers).toHaveLength(4);
+  await page.getByRole('button', { name: 'inches, 12.7 mm × 12.7 mm' }).click();
+  await expect(page.getByRole('button', { name: /^hole shape/ })).toBeVisible();
+  await saved(page);
+  expect((await jobOf(id)).layers[4].size.x).toBeCloseTo(12.7, 1);
   // A wrong drawing is said in one sentence, and nothing is added.
   await page
     .getByLabel('Add a file')
@@ -65,7 +76,7 @@ test('a drawing is added, its outline made larger, an arm taken from it, traced,
   await expect(
     page.getByRole('alert').filter({ hasText: 'bad.svg: begins like an SVG drawing but is damaged' }),
   ).toBeVisible();
-  expect((await jobOf(id)).layers).toHaveLength(4);
+  expect((await jobOf(id)).layers).toHaveLength(5);
 });
 
 test('holes are dragged on the board, a skim adds up its thickness, and a painted face is not skimmed', async ({

@@ -236,9 +236,9 @@ const FAULTS = [
   ],
   [
     'a board turned over the wrong way',
-    `${C}setup/frame.ts`,
-    '-f.thickness - z',
-    'f.thickness - z',
+    `${C}proof/solid.ts`,
+    '-frame.thickness - own[k]',
+    'frame.thickness - own[k]',
     [`${C}plan/two-faces.test.ts`],
   ],
   [

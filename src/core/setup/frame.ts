@@ -23,11 +23,6 @@ export function placeThrough<T extends { x: number; y: number }>(f: Frame, p: T)
   return f.turned ? { ...p, x: f.width - p.x } : p;
 }
 
-/** A height of one setup in the other. */
-export function heightThrough(f: Frame, z: number): number {
-  return f.turned ? -f.thickness - z : z;
-}
-
 /** A grid over a board turned over: the same cells, seen from the other side. */
 export function turnedGrid(g: Grid, width: number): Grid {
   return { ...g, originX: width - g.originX - (g.width - 1) * g.cell };
