@@ -122,7 +122,7 @@ const FAULTS = [
     'rows that overrun their ends',
     `${C}passes/rough/rows.ts`,
     '        last = u;',
-    '        last = u + 4 * step;',
+    '        last = u + 16 * step;',
     [`${C}plan/clean-cuts.test.ts`],
   ],
   [
@@ -168,7 +168,7 @@ const FAULTS = [
     `${C}sources/orient.ts`,
     'best.area >= 0.2 * plan',
     'best.area >= 0.02 * plan',
-    [`${C}sources/meshes.test.ts`, `${C}sources/rasterise.test.ts`, `${C}plan/propose.test.ts`],
+    [`${C}sources/meshes.test.ts`],
   ],
   [
     'holes of an outline stay when they are to go',

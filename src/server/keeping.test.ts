@@ -1,4 +1,13 @@
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { sql } from 'kysely';
@@ -6,6 +15,7 @@ import { afterEach, beforeEach, expect, test } from 'vitest';
 import { jobSchema } from '../core/doc/job';
 import { diskFull, isDiskFull } from './disk';
 import { NotFound } from './errors';
+import { contentsOf, keepWithin } from './files';
 import { createJob, getJob, nameVersion, saveJob } from './jobs';
 import { clearResults } from './keeping';
 import { bringBack, listRemoved, removeJob } from './removed';
@@ -131,6 +141,30 @@ test('a stored stage with a changed byte counts as none', () => {
   bytes[bytes.length - 1] ^= 1;
   writeFileSync(file, bytes);
   expect(cache.get(key)).toBeUndefined();
+});
+
+test('what was used longest ago is evicted first, folders with all that is in them, and no more than has to be', () => {
+  const place = path.join(folder, 'evicted');
+  mkdirSync(path.join(place, 'large'), { recursive: true });
+  const put = (name: string, bytes: number, used: number) => {
+    writeFileSync(path.join(place, name), Buffer.alloc(bytes));
+    utimesSync(path.join(place, name.split('/')[0]), used, used);
+  };
+  put('old', 40, 1000);
+  put('large/inside', 60, 2000);
+  put('new', 30, 3000);
+  const left = () => readdirSync(place).sort();
+  expect(contentsOf(place).map((f) => [path.basename(f.path), f.bytes])).toEqual([
+    ['new', 30],
+    ['large', 60],
+    ['old', 40],
+  ]);
+  keepWithin(contentsOf(place), 130);
+  expect(left()).toEqual(['large', 'new', 'old']);
+  keepWithin(contentsOf(place), 90);
+  expect(left()).toEqual(['large', 'new']);
+  keepWithin(contentsOf(place), 89);
+  expect(left()).toEqual(['new']);
 });
 
 test('a full database says that the disk is full, loses nothing, and goes on when there is room', async () => {

@@ -64,3 +64,11 @@ test.each([
   expect(parsed.success).toBe(false);
   expect(parsed.error?.issues[0].path).toEqual([field]);
 });
+
+test('a bull-nose is flat up to its corner, which rises as a quarter of a circle', () => {
+  const p = { shape: 2 as const, R: 5, p0: 2, p1: 0, p2: 0 };
+  expect(profileHeight(p, 0)).toBe(0);
+  expect(profileHeight(p, 3)).toBe(0);
+  expect(profileHeight(p, 4)).toBeCloseTo(2 - Math.sqrt(3), 12);
+  expect(profileHeight(p, 5)).toBeCloseTo(2, 12);
+});

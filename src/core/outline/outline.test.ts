@@ -24,7 +24,7 @@ import {
   workEdge,
 } from './shapes';
 import { alongStroke, readStroke } from './stroke';
-import { evenRings, offsetPolygon, unionRings } from './union';
+import { dropHoles, evenRings, offsetPolygon, unionRings } from './union';
 
 /** Area of a ring by the shoelace sum, counter-clockwise positive. */
 function ringArea(r: Ring): number {
@@ -296,4 +296,14 @@ test('points of a free curve: listed, moved with what bends beside them, and one
   expect(curvePoints(more).at(-1)).toMatchObject({ x: 80, y: 0, bends: false });
   expect(() => addBend('M 0 0')).toThrow('one point only');
   expect(() => curvePoints('M 0 0 Q')).toThrow('cannot be read');
+});
+
+test('an outline without its holes is filled, and islands in holes are no pieces of their own', () => {
+  const square = (half: number, inside = true) => {
+    const r = [-half, -half, half, -half, half, half, -half, half];
+    return Float64Array.from(inside ? r : [r[0], r[1], r[6], r[7], r[4], r[5], r[2], r[3]]);
+  };
+  const filled = dropHoles([square(20), square(10, false), square(4)]);
+  expect(filled).toHaveLength(1);
+  expect(ringArea(filled[0])).toBeCloseTo(1600, 6);
 });

@@ -99,6 +99,19 @@ test.each(['rings', 'raster'] as const)(
   },
 );
 
+test('rows clear a whole face: no rib is left between two of them', async () => {
+  const view = plate((v, rough) => {
+    Object.assign(rough, { strategy: 'raster', stockToLeave: 1, stepover: 1.5, area: { kind: 'face' } });
+    v.passes.splice(1);
+  });
+  const plan = await planShapes(view);
+  let rib = -Infinity;
+  everywhere(plan.cut, (z, x, y) => {
+    if (away(x, y) > 2) rib = Math.max(rib, z + PLATE.rise);
+  });
+  expect(rib).toBeLessThan(1.03);
+});
+
 test('a raised piece keeps its skin over it, and a sunk one leaves all around it as it was', async () => {
   const skinned = await planShapes(plate((v) => (v.seat = { mode: 'raised', skin: 1.2, drop: 0, press: null })));
   let top = -Infinity;

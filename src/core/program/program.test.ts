@@ -176,3 +176,20 @@ test('a cut with the spindle stopped is noticed', () => {
   expect(readProgram('G0 X0 Y0 Z0\nF10\nG1 X1', 'p.nc').spindleOffLine).toBe(3);
   expect(readProgram('G0 X0 Y0 Z0 M3 S100\nF10\nG1 X1', 'p.nc').spindleOffLine).toBe(0);
 });
+
+test('a changer gets its spindle stopped before every bit but the first, and started again after it', () => {
+  const path = new Path();
+  path.rapid(1, 1, 5);
+  path.feed(1, 1, -1, 300);
+  path.rapid(1, 1, 5);
+  const part = (toolNumber: number, rpm: number) => ({ title: 'cut', toolNumber, rpm, moves: path.data, arcs: 0 });
+  const text = writeProgram([part(1, 16000), part(4, 16000), part(4, 16000), part(2, 12000)], {
+    header: [],
+    zero: { x: 0, y: 0, z: 0 },
+    unit: 'mm',
+    safeZ: 5,
+    toolChanger: true,
+  });
+  const spindle = text.split('\n').filter((l) => /M3$|M5|M6/.test(l));
+  expect(spindle).toEqual(['T1 M6', 'S16000 M3', 'M5', 'T4 M6', 'S16000 M3', 'M5', 'T2 M6', 'S12000 M3', 'M5']);
+});

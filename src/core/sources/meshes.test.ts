@@ -17,7 +17,7 @@ import { healthNotes, meshHealth } from './health';
 import { inspectSource } from './inspect';
 import type { Mesh } from './mesh';
 import { parseObj } from './obj';
-import { boxOf } from './orient';
+import { boxOf, proposeBase } from './orient';
 import { parsePly } from './ply';
 import { readMesh } from './read-mesh';
 import { SourceError } from './source-error';
@@ -290,4 +290,33 @@ test('floats that grow come out as they went in, over the pieces', () => {
     new BufferGeometry().setAttribute('position', new BufferAttribute(all.subarray(0, 9), 3)).getAttribute('position')
       .count,
   ).toBe(3);
+});
+
+test('a back is flat when what looks straight down at one height covers a fifth of the plan', () => {
+  // A tray of 10 x 10 with sloping sides, standing on a square of a given share of its plan.
+  const tray = (share: number): Mesh => {
+    const b = 5 * Math.sqrt(share);
+    const low = [
+      [-b, -b],
+      [b, -b],
+      [b, b],
+      [-b, b],
+    ];
+    const high = low.map(([x, y]) => [(x / b) * 5, (y / b) * 5]);
+    const out: number[] = [];
+    const tri = (...p: number[][]) => out.push(...p.flat());
+    const at = (p: number[], z: number) => [...p, z];
+    for (let i = 0; i < 4; i++) {
+      const k = (i + 1) % 4;
+      tri(at(low[i], 0), at(low[k], 0), at(high[k], 4));
+      tri(at(low[i], 0), at(high[k], 4), at(high[i], 4));
+    }
+    tri(at(low[0], 0), at(low[2], 0), at(low[1], 0));
+    tri(at(low[0], 0), at(low[3], 0), at(low[2], 0));
+    tri(at(high[0], 4), at(high[1], 4), at(high[2], 4));
+    tri(at(high[0], 4), at(high[2], 4), at(high[3], 4));
+    return { triangles: Float32Array.from(out) };
+  };
+  expect(proposeBase(tray(0.22)).flatBack).toBe(true);
+  expect(proposeBase(tray(0.18)).flatBack).toBe(false);
 });
