@@ -15,9 +15,8 @@ export class AttackedServer {
   }
 
   async start(): Promise<void> {
-    const args = ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', String(this.port)];
-    const env = { ...process.env, ZG_DATA: this.data, NEXT_TELEMETRY_DISABLED: '1' };
-    this.child = spawn(process.execPath, args, { env, stdio: ['ignore', 'ignore', 'ignore'] });
+    const env = { ...process.env, ZG_DATA: this.data, ZG_PORT: String(this.port), NEXT_TELEMETRY_DISABLED: '1' };
+    this.child = spawn(process.execPath, ['scripts/serve.mjs'], { env, stdio: ['ignore', 'ignore', 'ignore'] });
     for (let i = 0; i < 300; i++) {
       if (await this.answers()) return;
       await new Promise((r) => setTimeout(r, 100));

@@ -159,6 +159,21 @@ test('the server answers its own address only, and stays up after bad requests',
   expect((await page.request.get(`${BASE}/`, { headers: { host: 'elsewhere.example' } })).status()).toBe(403);
   expect((await page.request.put(`${BASE}/api/jobs/none`, { data: { base: 'x', document: {} } })).status()).toBe(400);
   expect((await page.request.get(`${BASE}/api/assets/..%2f..%2fetc`)).status()).toBeGreaterThanOrEqual(400);
+  for (const [method, url, status] of [
+    ['GET', '/api/jobs/%E0%A4%A', 400],
+    ['GET', '/jobs/%E0%A4%A', 400],
+    ['GET', '/api/plans/none/events', 404],
+    ['DELETE', '/api/jobs/none', 404],
+    ['DELETE', '/api/jobs/none/kept', 404],
+    ['DELETE', '/api/plans/none', 404],
+    ['DELETE', '/api/patterns/none', 404],
+    ['PUT', '/api/assets?name=a%07b.stl', 400],
+    ['POST', '/api/jobs', 403],
+  ] as const) {
+    const res = await fetch(BASE + url, { method, body: method === 'PUT' || method === 'POST' ? '{}' : undefined });
+    expect(res.status, `${method} ${url}`).toBe(status);
+    expect(res.headers.get('x-content-type-options')).toBe('nosniff');
+  }
   const bad = await page.request.put(`${BASE}/api/assets?name=..%2F..%2Fx.stl`, { data: Buffer.from('short') });
   expect(bad.status()).toBe(400);
   expect((await get({})).status()).toBe(200);

@@ -12,14 +12,10 @@ export class TestServer {
   private child: ChildProcess | undefined;
 
   async start(): Promise<void> {
-    this.child = spawn(
-      'node',
-      ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', String(PORT)],
-      {
-        env: { ...process.env, ZG_DATA: this.data, NEXT_TELEMETRY_DISABLED: '1' },
-        stdio: 'ignore',
-      },
-    );
+    this.child = spawn('node', ['scripts/serve.mjs'], {
+      env: { ...process.env, ZG_DATA: this.data, ZG_PORT: String(PORT), NEXT_TELEMETRY_DISABLED: '1' },
+      stdio: 'ignore',
+    });
     for (let i = 0; i < 200; i++) {
       const ok = await fetch(`${BASE}/api/library`).then(
         (r) => r.ok,

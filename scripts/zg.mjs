@@ -118,11 +118,7 @@ function needChromium() {
 }
 
 function serve() {
-  const host = process.env.ZG_HOST ?? '127.0.0.1';
-  const port = process.env.ZG_PORT ?? '4173';
-  process.stdout.write(`\n  Zealous Grain: http://${host}:${port}   (Ctrl C stops it)\n\n`);
-  const args = ['node_modules/next/dist/bin/next', 'start', '--hostname', host, '--port', port];
-  const server = spawn(process.execPath, args, { stdio: 'inherit', env });
+  const server = spawn(process.execPath, ['scripts/serve.mjs'], { stdio: 'inherit', env });
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => server.kill(signal));
   server.on('exit', (status) => process.exit(status ?? 1));
 }

@@ -142,6 +142,11 @@ test.each([
     '"needle:3" is not a bit',
   ],
   ['an unknown word', ['--relief', 'bunny.stl', '--bord', '100x100x19', '--out', 'no'], '"--bord" is not an option'],
+  [
+    'an output folder that is a file',
+    ['--relief', 'bunny.stl', '--board', '100x100x19', '--out', 'text.stl'],
+    'text.stl is a file; name a folder',
+  ],
   ['nowhere to write', ['--relief', 'bunny.stl', '--board', '100x100x19'], '--out DIR is missing'],
   ['a job that is no JSON', ['text.stl', '--out', 'no'], 'is not JSON'],
 ])('%s: exit status 2 with one line', (_, args, message) => {

@@ -152,6 +152,8 @@ const fromHere = (file: string) => path.resolve(process.env.ZG_FROM ?? process.c
 async function plan(args: string[]): Promise<number> {
   const o = parseOptions(args);
   o.out = fromHere(o.out);
+  if (statSync(o.out, { throwIfNoEntry: false })?.isFile())
+    throw new UsageError(`--out: ${o.out} is a file; name a folder`);
   if (o.relief !== undefined) o.relief = fromHere(o.relief);
   if (o.jobFile !== undefined) o.jobFile = fromHere(o.jobFile);
   const { job, files } = o.jobFile === undefined ? await jobFromOptions(o) : jobFromFile(o.jobFile);

@@ -198,8 +198,9 @@ export async function removeVersion(db: Kysely<Schema>, job: string, id: string)
   return listVersions(db, job);
 }
 
-/** The choice after a stale save: kept versions are settled, and stay in the history. */
+/** The choice after a stale save: kept versions are settled, and stay in the history. @throws NotFound */
 export async function settleKept(db: Kysely<Schema>, id: string): Promise<void> {
+  await getJob(db, id);
   await db.updateTable('revisions').set({ kept: 2 }).where('job', '=', id).where('kept', '=', 1).execute();
 }
 

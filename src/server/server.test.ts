@@ -1,4 +1,4 @@
-import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, expect, test } from 'vitest';
@@ -225,3 +225,22 @@ test('no task of a queue is lost between two starts, however they are added and 
   await expect.poll(() => ended.filter((k) => k !== 'a')).toEqual(['b', 'c', 'd']);
   await queue.close();
 });
+
+test('a file that is missing or damaged is said by its name, and choosing it again puts it back', async () => {
+  const { id } = await createJob(shop.db, risen('Missing file', 5.1));
+  const source = job.boards[0].setups[0].layers[0].source;
+  if (source.kind !== 'mesh') throw new Error('the job has no mesh');
+  const stored = shop.assets.path(source.hash);
+  const bytes = readFileSync(stored);
+  const planned = async () => {
+    const started = await shop.plans.start(id);
+    return finished(started.id);
+  };
+  rmSync(stored);
+  expect((await planned()).message).toContain('loaf.stl: is missing from the shop');
+  writeFileSync(stored, bytes.subarray(0, bytes.length - 40));
+  expect((await planned()).message).toContain('loaf.stl: its stored copy');
+  await shop.assets.take(new Blob([bytes as Uint8Array<ArrayBuffer>]).stream() as never, 'loaf.stl');
+  const done = await planned();
+  expect(done.status, done.message ?? '').toBe('done');
+}, 60_000);
