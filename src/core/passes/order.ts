@@ -34,3 +34,8 @@ export function placeFor(passes: Pick<Pass, 'kind'>[], kind: PassKindName): numb
 export function bitChanges(passes: Pick<Pass, 'cutter'>[]): number {
   return passes.filter((p, i) => i > 0 && p.cutter !== passes[i - 1].cutter).length;
 }
+
+/** Whether passes go through the board anywhere: a cut-out, or holes without a depth. */
+export function isThrough(passes: Pass[]): boolean {
+  return passes.some((p) => p.kind === 'cutout' || (p.kind === 'hole' && p.depth === null));
+}

@@ -1,5 +1,7 @@
 'use client';
+import type { Pass } from '@/core/doc/pass';
 import type { Finding, Fix } from '@/core/findings/finding';
+import { isThrough } from '@/core/passes/order';
 import type { TabFound } from '@/core/proof/connect';
 import { formatLength, trimNumber } from '@/core/units/length';
 import type { PlanInfo } from '../api';
@@ -15,7 +17,7 @@ export function ProofCard({
   fresh,
   stopping,
   seconds,
-  thickness,
+  passes,
   picked,
   onPick,
   onFix,
@@ -27,8 +29,8 @@ export function ProofCard({
   stopping: Finding[];
   /** Seconds that the whole job takes; null while that is not known. */
   seconds: number | null;
-  /** Of the board, mm. */
-  thickness: number;
+  /** Of the setup that is shown. */
+  passes: Pass[];
   picked: Finding | null;
   onPick(f: Finding): void;
   onFix(f: Fix): void;
@@ -57,7 +59,7 @@ export function ProofCard({
       </Card>
     );
   }
-  const through = s.deepest >= thickness;
+  const through = isThrough(passes);
   const errors = s.findings.filter((f) => f.severity === 'error').length;
   return (
     <Card title="Proof" subtitle="the written programs, read back and cut">
@@ -81,13 +83,13 @@ export function ProofCard({
         ) : (
           <>
             Cut from the programs as written: nothing too deep, no rapid in wood, <b>{formatLength(s.thinnest)}</b>{' '}
-            {through ? 'at the thinnest of what stays, beside what is cut through.' : 'left at the thinnest.'}
+            {through ? 'left at the thinnest of piece and frame, beside what is cut through.' : 'left at the thinnest.'}
           </>
         )}
       </Sentence>
       <Figures
         items={[
-          [formatLength(s.deepest), through ? 'deepest cut, through' : 'deepest cut'],
+          [formatLength(s.deepest), through ? 'deepest of the relief' : 'deepest cut'],
           [formatLength(s.thinnest), through ? 'thinnest of what stays' : 'thinnest left'],
           [`${trimNumber(s.leftShare * 100, 1)} %`, 'stands over 0.1 mm high'],
         ]}

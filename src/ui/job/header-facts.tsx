@@ -1,6 +1,6 @@
 import type { SurfaceFacts } from '@/core/arrange/compose';
 import { seatedDepth } from '@/core/arrange/ledger';
-import { bitChanges } from '@/core/passes/order';
+import { bitChanges, isThrough } from '@/core/passes/order';
 import type { SetupView } from '@/core/setup/view';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
 import type { PlanInfo } from '../api';
@@ -46,7 +46,7 @@ export function HeaderFacts({
   const changes = bitChanges(
     s ? s.programs.flatMap((p) => p.passes.flatMap((id) => job.passes.find((o) => o.id === id) ?? [])) : job.passes,
   );
-  const through = s !== null && s.deepest >= board.thickness;
+  const through = s !== null && isThrough(job.passes);
   return (
     <dl className="flex gap-6">
       <Fact
@@ -54,8 +54,8 @@ export function HeaderFacts({
         label={`${board.material.name} board`}
       />
       <Fact
-        value={formatLength(s?.deepest ?? depth, 'mm', 1)}
-        label={s ? (through ? 'deepest cut, through' : 'deepest cut') : 'deepest, planned'}
+        value={through ? 'through' : formatLength(s?.deepest ?? depth, 'mm', 1)}
+        label={through ? `relief ${formatLength(s.deepest, 'mm', 1)} deep` : s ? 'deepest cut' : 'deepest, planned'}
       />
       <Fact
         value={formatLength(s?.thinnest ?? board.thickness - depth, 'mm', 1)}

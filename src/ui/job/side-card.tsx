@@ -49,7 +49,7 @@ function StationCard({ screen }: { screen: OpenScreen }) {
           fresh={fresh}
           stopping={screen.stopping}
           seconds={fresh ? (state.plan?.summary?.seconds ?? null) : null}
-          thickness={job.board.thickness}
+          passes={job.passes}
           picked={screen.picked}
           onPick={screen.pick}
           onFix={screen.fix}
