@@ -33,7 +33,7 @@ async function work(server: AttackedServer, seen: Acknowledged, round: number): 
       } else if (kind === 1) {
         const put = await done(server.put(`model-${round}-${n}.stl`, smallModel(round * 100 + n)));
         if (!put) return;
-        if (put.status === 200) seen.hashes.add(put.body.hash!);
+        if (put.status === 200 && put.body.hash) seen.hashes.add(put.body.hash);
       } else {
         const [id] = [...seen.jobs.keys()].slice(-1);
         if (id && !(await done(server.json('POST', `/api/jobs/${id}/plan`)))) return;

@@ -175,7 +175,7 @@ async function arranged([sheaf, ribbon, ear]: Taken[]): Promise<Job> {
         },
         relief: { kind: 'bevel', width: 0.8, band: false },
       },
-      size: { x: 130, y: 24 },
+      size: { x: 127.4308, y: 20.8867 },
       rise: 2.2,
       centre: { x: 150, y: 153 },
     },
