@@ -114,14 +114,15 @@ export const hasShop = (folder: string): boolean => existsSync(path.join(folder,
  * Puts a backup in the place of a shop, which nobody may have open. All of it is unpacked and checked aside first; the shop that was
  * there stays beside it under another name.
  * @param replace whether a shop that is there may give way
- * @param release closes the shop where this process has it open, once the backup is known to be whole
+ * @param swap runs what changes the folders, once the backup is known to be whole; where this process has the shop open, it is closed
+ * for that long
  * @throws BadRequest, NewerShop; what was there is as it was
  */
 export async function restoreShop(
   from: Readable,
   folder: string,
   replace: boolean,
-  release: () => Promise<void> = async () => {},
+  swap: (change: () => void) => Promise<void> = async (change) => change(),
 ): Promise<Restored> {
   const had = hasShop(folder);
   if (had && !replace)
@@ -132,10 +133,11 @@ export async function restoreShop(
   try {
     const manifest = await unpack(from, aside);
     await checkDatabase(aside);
-    await release();
     const before = existsSync(folder) ? `${folder}-before-${new Date().toISOString().replace(/[:.]/g, '-')}` : null;
-    if (before) moveFile(folder, before);
-    moveFile(aside, folder);
+    await swap(() => {
+      if (before) moveFile(folder, before);
+      moveFile(aside, folder);
+    });
     return { jobs: manifest.jobs, files: Object.keys(manifest.files).length - 1, before: had ? before : null };
   } finally {
     removeFile(aside);

@@ -39,22 +39,41 @@ export async function openShop(folder: string): Promise<Shop> {
 
 const held = globalThis as typeof globalThis & { zealousGrainShop?: Promise<Shop> };
 
-/** Closes this process's shop, so that its folder can be put aside; the next who asks opens what lies there then. */
-export async function closeShop(): Promise<void> {
+/**
+ * Does something while this process has its shop closed, as when its folder is put aside. Who asks for the shop meanwhile waits, and gets
+ * what lies there then.
+ */
+export async function whileClosed(work: () => void): Promise<void> {
   const open = held.zealousGrainShop;
-  held.zealousGrainShop = undefined;
-  if (!open) return;
-  const { plans, db } = await open;
-  await plans.close();
-  await db.destroy();
+  let done = () => {};
+  const finished = new Promise<void>((resolve) => {
+    done = resolve;
+  });
+  // Who asks is told what stands in the way; nobody may be asking.
+  hold(finished.then(() => openShop(dataFolder()))).catch(() => {});
+  try {
+    if (open) {
+      const { plans, db } = await open;
+      await plans.close();
+      await db.destroy();
+    }
+    work();
+  } finally {
+    done();
+  }
+}
+
+/** Holds a shop that is being opened; what stood in the way (a full disk) may be gone the next time. */
+function hold(opening: Promise<Shop>): Promise<Shop> {
+  const opened = opening.catch((e) => {
+    if (held.zealousGrainShop === opened) held.zealousGrainShop = undefined;
+    throw e;
+  });
+  held.zealousGrainShop = opened;
+  return opened;
 }
 
 /** The one shop that a server process works with. */
 export function shop(): Promise<Shop> {
-  // What stood in the way (a full disk) may be gone the next time.
-  held.zealousGrainShop ??= openShop(dataFolder()).catch((e) => {
-    held.zealousGrainShop = undefined;
-    throw e;
-  });
-  return held.zealousGrainShop;
+  return held.zealousGrainShop ?? hold(openShop(dataFolder()));
 }

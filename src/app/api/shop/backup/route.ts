@@ -4,7 +4,7 @@ import { dataFolder } from '@/server/database';
 import { BadRequest } from '@/server/errors';
 import { route } from '@/server/http';
 import { restoreShop } from '@/server/restore';
-import { closeShop, shop } from '@/server/shop';
+import { shop, whileClosed } from '@/server/shop';
 
 export const dynamic = 'force-dynamic';
 
@@ -29,5 +29,5 @@ export const PUT = route(async (req) => {
   if (jobs > 0 && !replace)
     throw new BadRequest(`this shop has ${jobs} ${jobs === 1 ? 'job' : 'jobs'}; say that they are to give way`);
   const from = Readable.fromWeb(req.body as never);
-  return Response.json(await restoreShop(from, dataFolder(), true, closeShop));
+  return Response.json(await restoreShop(from, dataFolder(), true, whileClosed));
 });
