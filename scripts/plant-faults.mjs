@@ -310,7 +310,7 @@ const FAULTS = [
     `${S}unpack.ts`,
     'if (version !== BUNDLE_VERSION)',
     'if (version === 0)',
-    [`${S}arrange.test.ts`],
+    [`${S}unpack.test.ts`],
   ],
   [
     'a backup that was changed is taken',
