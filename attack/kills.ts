@@ -83,8 +83,7 @@ export async function kills(server: AttackedServer, times: number): Promise<Verd
     lost = databaseFaults(server.data);
     if (lost.length > 0 || round % 5 !== 4) continue;
     await server.start();
-    lost = await missing(server, seen);
-    await server.kill();
+    lost = await missing(server, seen).finally(() => server.kill());
   }
   return {
     passed: lost.length === 0 && seen.jobs.size > times && seen.hashes.size > times / 2,

@@ -15,6 +15,7 @@ export class AttackedServer {
   }
 
   async start(): Promise<void> {
+    if (await this.answers()) throw new Error(`something answers on ${this.base} already; end it first`);
     const env = { ...process.env, ZG_DATA: this.data, ZG_PORT: String(this.port), NEXT_TELEMETRY_DISABLED: '1' };
     this.child = spawn(process.execPath, ['scripts/serve.mjs'], { env, stdio: ['ignore', 'ignore', 'ignore'] });
     for (let i = 0; i < 300; i++) {
