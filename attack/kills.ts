@@ -70,7 +70,10 @@ function databaseFaults(data: string): string[] {
   }
 }
 
-/** Kills with -9 in the midst of saves, uploads and plans: nothing that was acknowledged is lost, integrity and foreign keys hold. */
+/**
+ * Kills with -9 in the midst of saves, uploads and plans: nothing that was acknowledged is lost, integrity and foreign keys hold. It is
+ * an attack only when enough was acknowledged: more than a save a kill, and an upload every fifth.
+ */
 export async function kills(server: AttackedServer, times: number): Promise<Verdict> {
   const seen: Acknowledged = { jobs: new Map(), hashes: new Set() };
   let lost: string[] = [];
@@ -86,7 +89,7 @@ export async function kills(server: AttackedServer, times: number): Promise<Verd
     lost = await missing(server, seen).finally(() => server.kill());
   }
   return {
-    passed: lost.length === 0 && seen.jobs.size > times && seen.hashes.size > times / 2,
+    passed: lost.length === 0 && seen.jobs.size > times && seen.hashes.size >= times / 5,
     said: `${times} kills; ${seen.jobs.size} saves and ${seen.hashes.size} uploads acknowledged; lost: ${lost.join(', ') || 'nothing'}`,
   };
 }
