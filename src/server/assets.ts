@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { createReadStream, createWriteStream, existsSync, statSync } from 'node:fs';
+import { createWriteStream, existsSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -53,10 +53,6 @@ export class AssetStore {
 
   size(hash: string): number {
     return statSync(this.path(hash)).size;
-  }
-
-  stream(hash: string): Readable {
-    return createReadStream(this.path(hash));
   }
 
   /**

@@ -36,7 +36,6 @@ export class Standings {
 
   /** A queued plan begins. @returns whether it is still wanted */
   async begin(id: string): Promise<boolean> {
-    this.unwritten.delete(id);
     try {
       return await this.write(id, { status: 'running', message: null }, ['queued']);
     } catch (e) {

@@ -52,28 +52,15 @@ interface OnScreen {
   py(y: number): number;
 }
 
+/** Both ends of the section line on the screen. */
+const endsOf = (s: SectionLine, { px, py }: OnScreen) => ({ x1: px(s.x0), y1: py(s.y0), x2: px(s.x1), y2: py(s.y1) });
+
 /** The line that the depth strip cuts along. */
 function SectionRule({ section, px, py }: OnScreen & { section: SectionLine }) {
   return (
     <>
-      <line
-        x1={px(section.x0)}
-        y1={py(section.y0)}
-        x2={px(section.x1)}
-        y2={py(section.y1)}
-        stroke="var(--color-base-100)"
-        strokeOpacity={0.75}
-        strokeWidth={3.5}
-      />
-      <line
-        x1={px(section.x0)}
-        y1={py(section.y0)}
-        x2={px(section.x1)}
-        y2={py(section.y1)}
-        stroke="var(--color-primary)"
-        strokeWidth={1.5}
-        strokeDasharray="6 3"
-      />
+      <line {...endsOf(section, { px, py })} stroke="var(--color-base-100)" strokeOpacity={0.75} strokeWidth={3.5} />
+      <line {...endsOf(section, { px, py })} stroke="var(--color-primary)" strokeWidth={1.5} strokeDasharray="6 3" />
     </>
   );
 }
@@ -97,10 +84,7 @@ function SectionGrips({
   return (
     <>
       <line
-        x1={px(section.x0)}
-        y1={py(section.y0)}
-        x2={px(section.x1)}
-        y2={py(section.y1)}
+        {...endsOf(section, { px, py })}
         stroke="transparent"
         strokeWidth={16}
         pointerEvents={endsOnly ? 'none' : undefined}

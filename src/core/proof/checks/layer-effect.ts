@@ -22,7 +22,7 @@ const hide = (at: BeforeCut, l: Layer): Fix => ({
   edits: [edit(at, l, 'hidden', true)],
 });
 
-/** Grooves are cut by passes of their own, whatever they do to the surface. */
+/** Layers off the board are another rule's, and one that is blended in at nothing is meant to do nothing. */
 const judged = (l: Layer, seen: LayerSeen) => seen.effect.stands && !(l.join === 'blend' && l.amount === 0);
 
 /** A layer that is joined so that it changes nothing: what lies beneath it is higher, lower, or it has no height. */
