@@ -1,16 +1,17 @@
 import { defineConfig } from '@playwright/test';
-
-const port = 4179;
+import { BASE } from './e2e/server';
 
 export default defineConfig({
   testDir: 'e2e',
   timeout: 240_000,
   expect: { timeout: 30_000 },
-  workers: 1,
+  workers: 2,
+  // A test that fails once and then passes is reported as flaky, with what stood on its page.
+  retries: 1,
   forbidOnly: true,
   reporter: [['list']],
   use: {
-    baseURL: `http://127.0.0.1:${port}`,
+    baseURL: BASE,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: process.env.ZG_CHROMIUM ?? '/usr/bin/chromium',

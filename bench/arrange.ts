@@ -1,9 +1,9 @@
 import { spawnSync } from 'node:child_process';
 import { demoJobs } from '../demo/shop';
 import { Arrangement } from '../src/core/arrange/engine';
-import { rasterOf } from '../src/core/arrange/mesh-piece';
+import type { Content } from '../src/core/arrange/kinds/kind';
+import { rasterOf } from '../src/core/arrange/kinds/mesh/piece';
 import { duplicateLayer, newShape } from '../src/core/arrange/new-layer';
-import type { Content } from '../src/core/arrange/render';
 import { buildTarget } from '../src/core/arrange/target';
 import type { Layer } from '../src/core/doc/layer';
 import { boardGrid } from '../src/core/field/height-field';

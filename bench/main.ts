@@ -16,6 +16,7 @@ import { KernelPool } from '../src/server/kernel-pool';
 import { readSource } from '../src/server/read-source';
 import { stageRunner } from '../src/server/stage-cache';
 import { benchArrange, meshChild } from './arrange';
+import { benchEngagement } from './engagement';
 import { benchLetters } from './letters';
 import { benchOutlines } from './outlines';
 import { benchPage } from './page';
@@ -223,6 +224,7 @@ else {
   const field = plaqueField();
   benchOffset(field);
   benchRemoval();
+  benchEngagement();
   benchThinning();
   await benchArrange();
   await benchPage();

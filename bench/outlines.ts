@@ -8,6 +8,7 @@ import { flattenPath, readSvgPath } from '../src/core/outline/flatten';
 import { outlinePolygon } from '../src/core/outline/shapes';
 import { offsetPolygon } from '../src/core/outline/union';
 import { composeJob } from '../src/core/plan/compose-job';
+import { DIALECT_OF } from '../src/core/program/dialects/registry';
 import { writeProgram } from '../src/core/program/writer';
 import { setupView } from '../src/core/setup/view';
 import { contentLoader } from '../src/server/content';
@@ -27,6 +28,7 @@ function linesOf(xy: ArrayLike<number>, arcs: number): number {
     unit: 'mm',
     safeZ: 5,
     toolChanger: false,
+    dialect: DIALECT_OF.rs274,
   });
   return text.split('\n').filter((l) => l.includes('X')).length;
 }

@@ -1,21 +1,12 @@
 import { existsSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { chromium } from '@playwright/test';
+import { putJob } from '../e2e/board';
 import { BASE, TestServer } from '../e2e/server';
 import config from '../playwright.config';
 import { writeStl } from '../src/core/sources/stl';
 import { bumps, twentyLayers } from './arrange';
 import { row } from './row';
-
-const send = async (method: string, url: string, body: unknown) => {
-  const res = await fetch(BASE + url, {
-    method,
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(body),
-  });
-  if (!res.ok) throw new Error(`${url}: ${await res.text()}`);
-  return res.json() as Promise<{ id: string; revision: string }>;
-};
 
 /** The real page in headless Chromium: a layer dragged among twenty, and a large model put on the board. */
 export async function benchPage(): Promise<void> {
@@ -31,10 +22,9 @@ export async function benchPage(): Promise<void> {
     const { job, files } = await twentyLayers();
     for (const f of files.values())
       await fetch(`${BASE}/api/assets?name=${f.name}`, { method: 'PUT', body: f.bytes as Uint8Array<ArrayBuffer> });
-    const made = await send('POST', '/api/jobs', {});
-    await send('PUT', `/api/jobs/${made.id}`, { base: made.revision, document: job.document });
+    const id = await putJob(job);
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.goto(`${BASE}/jobs/${made.id}`);
+    await page.goto(`${BASE}/jobs/${id}`);
     await page.getByRole('button', { name: /^Arrange / }).click();
     const sharp = page.locator('[data-sharp="true"]');
     await sharp.waitFor({ timeout: 60_000 });

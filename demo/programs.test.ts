@@ -5,6 +5,7 @@ import { describe, expect, test } from 'vitest';
 import { type Job, jobSchema } from '../src/core/doc/job';
 import { localHost } from '../src/core/kernels/host';
 import { planJob } from '../src/core/plan/pipeline';
+import type { Plan } from '../src/core/plan/summary';
 import { contentLoader } from '../src/server/content';
 import { demoJobs } from './shop';
 
@@ -25,13 +26,33 @@ const withoutComments = (text: string) =>
     .filter((l) => !l.startsWith('('))
     .join('\n');
 
-async function programsOf(job: Job, load: Parameters<typeof planJob>[1]): Promise<string[]> {
+/**
+ * What bits do on the way that they may not, as rule and kind of pass: the passes make these cuts still, and no rule is loosened for them.
+ * A line goes when the passes no longer make it.
+ */
+const KNOWN: Record<string, string[]> = JSON.parse(
+  readFileSync(path.join(import.meta.dirname, 'known-harm.json'), 'utf8'),
+);
+const HARM = ['bite', 'chip-area', 'plunge-deep', 'plunge-fast'];
+
+function harmOf({ summary }: Plan, job: Job): string[] {
+  const passes = job.boards.flatMap((b) => b.setups.flatMap((s) => s.passes));
+  const kinds = (file: string) =>
+    (summary.programs.find((p) => p.file === file)?.passes ?? []).map((id) => passes.find((p) => p.id === id)?.kind);
+  const told = summary.findings.flatMap((f) =>
+    HARM.includes(f.rule) ? [`${f.rule}: ${[...new Set(kinds(f.subject.file ?? ''))].join(', ')}`] : [],
+  );
+  return [...new Set(told)].sort();
+}
+
+async function planOf(job: Job, load: Parameters<typeof planJob>[1]) {
   const plan = await planJob(job, load, {
     host: localHost,
     progress() {},
     stage: async (_, input, run) => ({ key: JSON.stringify(input), result: await run() }),
   });
-  return plan.summary.programs.map((p) => createHash('sha256').update(withoutComments(p.text)).digest('hex'));
+  const programs = plan.summary.programs.map((p) => createHash('sha256').update(withoutComments(p.text)).digest('hex'));
+  return { programs, harm: harmOf(plan, job) };
 }
 
 describe('the same job gives the same programs', () => {
@@ -39,19 +60,21 @@ describe('the same job gives the same programs', () => {
   for (const file of readdirSync(folder).filter((f) => f.startsWith('v2-'))) {
     test(file, async () => {
       const job = jobSchema.parse(JSON.parse(readFileSync(path.join(folder, file), 'utf8')));
-      expect(
-        await programsOf(
-          job,
-          contentLoader(() => new Uint8Array(0)),
-        ),
-      ).toEqual(PROGRAMS[file]);
+      const { programs, harm } = await planOf(
+        job,
+        contentLoader(() => new Uint8Array(0)),
+      );
+      expect(programs).toEqual(PROGRAMS[file]);
+      expect(harm).toEqual(KNOWN[file]);
     });
   }
 
   test('the sample shop', async () => {
     for (const { job, files } of await demoJobs()) {
       const load = contentLoader((h) => files.get(h)!.bytes);
-      expect(await programsOf({ ...job, cell: CELL }, load), job.order).toEqual(PROGRAMS[job.order]);
+      const { programs, harm } = await planOf({ ...job, cell: CELL }, load);
+      expect(programs, job.order).toEqual(PROGRAMS[job.order]);
+      expect(harm, job.order).toEqual(KNOWN[job.order]);
     }
   });
 });

@@ -16,6 +16,7 @@ import { inspectSource } from '@/core/sources/inspect';
 import { layWords, readFont } from '@/core/sources/lettering';
 import { shippedFont } from '@/server/content';
 import { readSource } from '@/server/read-source';
+import { tapeUnder } from '../src/core/setup/holding';
 import { demoPatterns, heightPng } from './patterns';
 import { plaque, SCROLL, type Shape } from './shapes';
 
@@ -242,6 +243,8 @@ function bracket(): Job {
       centre: { x: 140, y: 68 },
     },
   ];
+  // Between the turns of the scroll the cut-out frees slivers that no tab reaches: they are held from below.
+  job.setup.holding.push(tapeUnder('tape', job.board));
   job.cutters.push(bit('drill6'));
   const sawn = cutout.propose(job, bit('em6'));
   job.passes.push(

@@ -3,17 +3,23 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 
-export const PORT = 4179;
+/** Each worker has its own servers. */
+export const PORT = 4179 + 10 * Number(process.env.TEST_PARALLEL_INDEX ?? 0);
 export const BASE = `http://127.0.0.1:${PORT}`;
+/** Where other devices are listened to, by a server that is started for them. */
+export const OTHER = `127.0.0.1:${PORT + 1}`;
 
 /** The real server on data of its own. */
 export class TestServer {
   readonly data = mkdtempSync(path.join(tmpdir(), 'zg-e2e-'));
   private child: ChildProcess | undefined;
 
+  /** @param more of the environment that it is started in */
+  constructor(private readonly more: Record<string, string> = {}) {}
+
   async start(): Promise<void> {
     this.child = spawn('node', ['scripts/serve.mjs'], {
-      env: { ...process.env, ZG_DATA: this.data, ZG_PORT: String(PORT), NEXT_TELEMETRY_DISABLED: '1' },
+      env: { ...process.env, ZG_DATA: this.data, ZG_PORT: String(PORT), NEXT_TELEMETRY_DISABLED: '1', ...this.more },
       stdio: 'ignore',
     });
     for (let i = 0; i < 200; i++) {

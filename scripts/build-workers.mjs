@@ -1,4 +1,4 @@
-// Bundles the worker entries and the command line; one build serves the server, the tests and the command line.
+// Bundles the worker entries, the gate and the command line; one build serves the server, the tests and the command line.
 import { createHash } from 'node:crypto';
 import { writeFileSync } from 'node:fs';
 import { build } from 'esbuild';
@@ -10,6 +10,7 @@ await build({
     'workers/export.worker': 'src/workers/export.worker.ts',
     'workers/reader.worker': 'src/workers/reader.worker.ts',
     'workers/unpack.worker': 'src/workers/unpack.worker.ts',
+    gate: 'src/server/gate/listen.ts',
     cli: 'src/cli/main.ts',
     demo: 'demo/main.ts',
   },

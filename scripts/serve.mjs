@@ -1,9 +1,18 @@
-// Serves the built pages and routes. In front of them: a path whose escapes cannot be read is answered with 400.
+// Serves the built pages and routes: on loopback for the machine itself, and where ZG_LISTEN asks for it to other devices, through the
+// gate. In front of both: a path whose escapes cannot be read is answered with 400.
 import { createServer } from 'node:http';
 import next from 'next';
+import { otherDevices, unmarked } from '../dist/gate.mjs';
 
-const host = process.env.ZG_HOST ?? '127.0.0.1';
+const host = '127.0.0.1';
 const port = Number(process.env.ZG_PORT ?? 4173);
+const { ZG_LISTEN: place, ZG_TLS_CERT: cert, ZG_TLS_KEY: key, ZG_DATA: folder = 'data' } = process.env;
+
+const say = (text) => process.stdout.write(`  ${text}\n`);
+const refuse = (why) => {
+  process.stderr.write(`zg: ${why}\n`);
+  process.exit(1);
+};
 
 const app = next({ dev: false, hostname: host, port });
 await app.prepare();
@@ -18,20 +27,35 @@ const readable = (url) => {
   }
 };
 
-const server = createServer((req, res) => {
+const answer = (req, res) => {
   if (readable(req.url)) {
     void handle(req, res);
     return;
   }
   res.writeHead(400, { 'content-type': 'application/json', 'x-content-type-options': 'nosniff' });
   res.end(JSON.stringify({ error: 'the address holds an escape that cannot be read; check it' }));
-});
-server.on('error', (e) => {
-  const why = e.code === 'EADDRINUSE' ? `port ${port} is in use; set ZG_PORT to another` : e.message;
-  process.stderr.write(`zg: ${why}\n`);
-  process.exit(1);
-});
-server.listen(port, host, () => {
-  process.stdout.write(`\n  Zealous Grain: http://${host}:${port}   (Ctrl C stops it)\n\n`);
-});
+};
+
+/** Listens, or says why not. */
+const listen = (server, at, name) =>
+  new Promise((done) => {
+    server.on('error', (e) =>
+      refuse(e.code === 'EADDRINUSE' ? `port ${at.port} is in use; set ${name} to another` : e.message),
+    );
+    server.listen(at.port, at.host, done);
+  });
+
+await listen(createServer(unmarked(answer)), { host, port }, 'ZG_PORT');
+say(`\n  Zealous Grain: http://${host}:${port}   (Ctrl C stops it)\n`);
+
+if (place) {
+  if (Boolean(cert) !== Boolean(key)) refuse('https needs both ZG_TLS_CERT and ZG_TLS_KEY');
+  try {
+    const other = otherDevices({ place, tls: cert ? { cert, key } : null, folder, say }, answer);
+    await listen(other.server, other, 'ZG_LISTEN');
+    other.gate.announce();
+  } catch (e) {
+    refuse(e.message);
+  }
+}
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => process.exit(0));

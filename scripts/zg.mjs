@@ -8,6 +8,7 @@ const USAGE = `usage: zg demo     the sample shop, on http://127.0.0.1:4173
        zg start    your own data (data/, or ZG_DATA)
        zg test     all tests
        zg plan     plan a job without the interface; zg plan --help
+       zg prove JOB.json FILE.nc ... --out DIR   prove programs as they lie in files
        zg backup FILE.tar.gz              the whole shop in one file, while it may be running
        zg restore FILE.tar.gz [--replace] a backup in the place of the shop, which must not be running`;
 
@@ -137,6 +138,7 @@ switch (command) {
     serve();
     break;
   case 'plan':
+  case 'prove':
   case 'backup':
   case 'restore':
     needWorkers();

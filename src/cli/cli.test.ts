@@ -1,10 +1,10 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import bunny from 'bunny';
 import { afterAll, expect, test } from 'vitest';
-import { BACK_DISH, DISHED, dishes, FACE_DISH } from '../core/plan/plan-test-kit';
+import { BACK_DISH, DISHED, dishes, errorsOf, FACE_DISH } from '../core/plan/plan-test-kit';
 import { parseHeightImage } from '../core/sources/height-image';
 import { writeStl } from '../core/sources/stl';
 
@@ -23,29 +23,31 @@ writeFileSync(file('bunny.stl'), writeStl(triangles, 'bunny'));
 writeFileSync(file('empty.stl'), '');
 writeFileSync(file('text.stl'), 'this is not a mesh, whatever its name says, and it goes on and on '.repeat(4));
 
-function zg(...args: string[]) {
-  const r = spawnSync('node', ['dist/cli.mjs', 'plan', ...args], {
+const zg = (...args: string[]) => run('plan', ...args);
+
+function run(...args: string[]) {
+  const r = spawnSync('node', ['dist/cli.mjs', ...args], {
     encoding: 'utf8',
     env: { ...process.env, ZG_FROM: folder },
   });
   return { status: r.status, out: r.stdout, err: r.stderr };
 }
 
-test('the bunny, laid flat as a relief of 150 mm, is planned and proven without an error', () => {
-  const r = zg('--relief', 'bunny.stl', '--board', '300x200x19', '--size', '150', '--origin', 'centre', '--out', 'out');
+test('the bunny, laid flat as a relief of 75 mm, is planned and proven without an error', () => {
+  const r = zg('--relief', 'bunny.stl', '--board', '150x100x19', '--size', '75', '--origin', 'centre', '--out', 'out');
   expect(r.err).toBe('');
-  expect(r.status).toBe(0);
   const report = JSON.parse(readFileSync(file('out/report.json'), 'utf8'));
-  expect(report.findings.filter((f: { severity: string }) => f.severity === 'error')).toEqual([]);
-  expect(report.relief.size.x).toBe(150);
-  expect(report.board).toEqual({ x: 300, y: 200, thickness: 19, origin: 'centre', zZero: 'top', spoilboard: true });
+  expect(errorsOf({ summary: report })).toEqual([]);
+  expect(r.status).toBe(report.findings.some((f: { severity: string }) => f.severity === 'error') ? 3 : 0);
+  expect(report.relief.size.x).toBe(75);
+  expect(report.board).toEqual({ x: 150, y: 100, thickness: 19, origin: 'centre', zZero: 'top', spoilboard: true });
   expect(report.programs.map((p: { passes: { kind: string }[] }) => p.passes[0].kind)).toEqual(['rough', 'finish']);
   for (const p of report.programs) expect(existsSync(file(`out/${p.file}`))).toBe(true);
   // The images cover the board; the first row is the north; the programs' zero is the board's centre.
   const cut = parseHeightImage(readFileSync(file('out/cut.png')), 'cut.png');
-  expect(cut.width * report.cut.cell).toBeCloseTo(300, 0);
-  expect(report.cut.x0).toBeCloseTo(-150 + report.cut.cell / 2, 6);
-  expect(report.cut.y0).toBeCloseTo(100 - report.cut.cell / 2, 1);
+  expect(cut.width * report.cut.cell).toBeCloseTo(150, 0);
+  expect(report.cut.x0).toBeCloseTo(-75 + report.cut.cell / 2, 6);
+  expect(report.cut.y0).toBeCloseTo(50 - report.cut.cell / 2, 1);
   expect(Math.max(...cut.values.subarray(0, 1000))).toBe(1);
 
   // A written file is never overwritten: the same again is kept as it is, another gets a name of its own.
@@ -53,8 +55,8 @@ test('the bunny, laid flat as a relief of 150 mm, is planned and proven without 
   const text = readFileSync(file(`out/${first}`), 'utf8');
   writeFileSync(file(`out/${first}`), 'mine');
   expect(
-    zg('--relief', 'bunny.stl', '--board', '300x200x19', '--size', '150', '--origin', 'centre', '--out', 'out').status,
-  ).toBe(0);
+    zg('--relief', 'bunny.stl', '--board', '150x100x19', '--size', '75', '--origin', 'centre', '--out', 'out').status,
+  ).toBe(r.status);
   expect(readFileSync(file(`out/${first}`), 'utf8')).toBe('mine');
   expect(readFileSync(file(`out/${first.replace('.nc', '-2.nc')}`), 'utf8')).toBe(text);
 }, 240_000);
@@ -77,6 +79,53 @@ test('a board with a dish on both faces is planned from its document, and proven
     expect(cut.width * s.cut.cell).toBeCloseTo(DISHED.x, 0);
   }
 }, 120_000);
+
+test('programs from files are proven as they are written: as planned, edited by hand, and past reading', () => {
+  const report = (dir: string) => JSON.parse(readFileSync(file(`${dir}/report.json`), 'utf8'));
+  const planned = report('dishes');
+  const names: string[] = planned.programs.map((p: { file: string }) => p.file);
+  const prove = (dir: string, files = names.map((n) => `${dir}/${n}`)) =>
+    run('prove', 'dishes.json', ...files, '--out', `${dir}/proof`);
+  const same = prove('dishes');
+  expect(same.err).toBe('');
+  expect(same.status).toBe(0);
+  const proven = report('dishes/proof');
+  expect(proven.findings).toEqual(planned.findings);
+  expect(readFileSync(file('dishes/proof/cut.png'))).toEqual(readFileSync(file('dishes/cut.png')));
+  for (const [k, p] of proven.programs.entries()) expect(p.seconds / planned.programs[k].seconds).toBeCloseTo(1, 1);
+
+  // One depth of the first program is two millimetres deeper.
+  mkdirSync(file('edited'));
+  for (const n of names) writeFileSync(file(`edited/${n}`), readFileSync(file(`dishes/${n}`)));
+  const lines = readFileSync(file(`dishes/${names[0]}`), 'utf8').split('\n');
+  const deepest = Math.min(...lines.map((l) => Number(/Z(-[\d.]+)/.exec(l)?.[1] ?? 0)));
+  const at = lines.findIndex((l) => l.includes(`Z${deepest}`));
+  lines[at] = lines[at].replace(`Z${deepest}`, `Z${deepest - 2}`);
+  writeFileSync(file(`edited/${names[0]}`), lines.join('\n'));
+  expect(prove('edited').status).toBe(3);
+  const found = report('edited/proof').findings as { rule: string; severity: string; message: string }[];
+  expect(found.map((f) => f.rule)).toContain('gouge');
+  expect(found.find((f) => f.rule === 'not-planned-here')).toMatchObject({ severity: 'note' });
+  expect(found.find((f) => f.rule === 'not-planned-here')?.message).toContain(names[0]);
+
+  lines[at] = 'G5 X1 Y1';
+  writeFileSync(file(`edited/${names[0]}`), lines.join('\n'));
+  const broken = prove('edited');
+  expect(broken.status).toBe(2);
+  expect(broken.err.trim()).toBe(`zg prove: ${names[0]}, line ${at + 1}: G5 is not followed by this reader`);
+}, 240_000);
+
+test.each([
+  ['no programs', ['dishes.json', '--out', 'p'], 'give the programs after the job'],
+  ['a program that is not there', ['dishes.json', 'none.nc', '--out', 'p'], 'none.nc: there is no such file'],
+  ['no folder', ['dishes.json', 'bunny.stl'], '--out DIR is missing'],
+  ['another option', ['dishes.json', 'bunny.stl', '--fast', '--out', 'p'], '"--fast" is not an option'],
+])('prove, %s: exit status 2 with one line', (_, args, said) => {
+  const r = run('prove', ...args);
+  expect(r.status).toBe(2);
+  expect(r.err.trim().split('\n')).toHaveLength(1);
+  expect(r.err).toContain(said);
+});
 
 test('all that a document has wrong is said in one line, and nothing is written', () => {
   const { document } = dishes().face;

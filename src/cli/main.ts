@@ -4,10 +4,12 @@ import { HOBBY_MACHINE, materialNamed } from '../core/doc/defaults';
 import { type Job, jobSchema, setupsOf } from '../core/doc/job';
 import { describeIssues } from '../core/doc/refusal';
 import { upgradeJob } from '../core/doc/upgrade/upgrade';
+import type { GivenProgram } from '../core/plan/given-programs';
 import { planJob } from '../core/plan/pipeline';
 import { problems } from '../core/plan/problems';
 import { marginFor, proposeJob } from '../core/plan/propose';
 import { PlanStopped } from '../core/plan/stopped';
+import { ProgramError } from '../core/program/reader';
 import { inspectSource } from '../core/sources/inspect';
 import { MAX_SOURCE_BYTES, SourceError } from '../core/sources/source-error';
 import { formatDuration, formatLength } from '../core/units/length';
@@ -19,7 +21,7 @@ import { readSource } from '../server/read-source';
 import { reasonOf } from '../server/reasons';
 import { makeReport, planImages } from '../server/report';
 import { contentHash, stageRunner } from '../server/stage-cache';
-import { type PlanOptions, parseOptions, USAGE, UsageError } from './options';
+import { type PlanOptions, parseOptions, proveOptions, USAGE, UsageError } from './options';
 import { backup, restore } from './shop-file';
 
 function readReliefFile(file: string): Buffer {
@@ -149,14 +151,42 @@ function writeProgramFile(dir: string, name: string, text: string): string {
 /** A path as the person means it: from the folder that they called from. */
 const fromHere = (file: string) => path.resolve(process.env.ZG_FROM ?? process.cwd(), file);
 
+/** Largest program that is read, bytes. */
+const MAX_PROGRAM = 200e6;
+
+/** A folder to write into. @throws UsageError where a file lies in its place */
+function folderOf(out: string): string {
+  if (statSync(out, { throwIfNoEntry: false })?.isFile())
+    throw new UsageError(`--out: ${out} is a file; name a folder`);
+  return out;
+}
+
 async function plan(args: string[]): Promise<number> {
   const o = parseOptions(args);
-  o.out = fromHere(o.out);
-  if (statSync(o.out, { throwIfNoEntry: false })?.isFile())
-    throw new UsageError(`--out: ${o.out} is a file; name a folder`);
+  o.out = folderOf(fromHere(o.out));
   if (o.relief !== undefined) o.relief = fromHere(o.relief);
   if (o.jobFile !== undefined) o.jobFile = fromHere(o.jobFile);
-  const { job, files } = o.jobFile === undefined ? await jobFromOptions(o) : jobFromFile(o.jobFile);
+  return work(o.jobFile === undefined ? await jobFromOptions(o) : jobFromFile(o.jobFile), o.out, null);
+}
+
+/** Proves programs as they lie in files, in the place of those that the job would be cut with. */
+async function prove(args: string[]): Promise<number> {
+  const o = proveOptions(args);
+  const given = o.programs.map(fromHere).map((file) => {
+    const s = statSync(file, { throwIfNoEntry: false });
+    if (!s?.isFile()) throw new UsageError(`${file}: there is no such file`);
+    if (s.size > MAX_PROGRAM) throw new UsageError(`${file}: is ${s.size} bytes, more than ${MAX_PROGRAM / 1e6} MB`);
+    return { file: path.basename(file), text: readFileSync(file, 'latin1') };
+  });
+  return work(jobFromFile(fromHere(o.jobFile)), folderOf(fromHere(o.out)), given);
+}
+
+/** Plans and proves a job, or proves given programs of it, and writes what comes of it into a folder. */
+async function work(
+  { job, files }: { job: Job; files: Files },
+  out: string,
+  given: GivenProgram[] | null,
+): Promise<number> {
   const wrong = problems(job);
   if (wrong.some((f) => f.stops)) throw new PlanStopped(wrong);
   const { machine } = job;
@@ -175,14 +205,16 @@ async function plan(args: string[]): Promise<number> {
       job,
       contentLoader((h) => readReliefFile(files.get(h)!)),
       { host, progress() {}, stage: stageRunner(null, readPlanner(), stages) },
+      given,
     );
-    mkdirSync(o.out, { recursive: true });
-    const written = result.summary.programs.map((p) => writeProgramFile(o.out, p.file, p.text));
+    mkdirSync(out, { recursive: true });
+    const { programs } = result.summary;
+    const written = given ? programs.map((p) => p.file) : programs.map((p) => writeProgramFile(out, p.file, p.text));
     const start = performance.now();
-    for (const image of planImages(job, result)) writeFileSync(path.join(o.out, image.name), image.bytes);
+    for (const image of planImages(job, result)) writeFileSync(path.join(out, image.name), image.bytes);
     stages.images = (performance.now() - start) / 1000;
     const report = makeReport(job, result, written, stages, Math.round(process.resourceUsage().maxRSS / 1024));
-    writeFileSync(path.join(o.out, 'report.json'), `${JSON.stringify(report, null, 2)}\n`);
+    writeFileSync(path.join(out, 'report.json'), `${JSON.stringify(report, null, 2)}\n`);
     result.summary.programs.forEach((p, i) => {
       console.log(`${written[i]}: ${formatDuration(p.seconds)} (length over feed ${formatDuration(p.naiveSeconds)})`);
     });
@@ -198,6 +230,7 @@ async function run(command: string | undefined, rest: string[]): Promise<number>
   const [file, ...more] = rest;
   if (file !== undefined && !rest.includes('--help')) {
     if (command === 'plan') return plan(rest);
+    if (command === 'prove') return prove(rest);
     if (command === 'backup' && more.length === 0) return backup(fromHere(file));
     if (command === 'restore' && more.every((m) => m === '--replace')) return restore(fromHere(file), more.length > 0);
   }
@@ -211,13 +244,14 @@ async function main(): Promise<number> {
     return await run(command, rest);
   } catch (e) {
     if (e instanceof PlanStopped) {
-      console.error(`zg plan: ${reasonOf(e, '')}`);
+      console.error(`zg ${command}: ${reasonOf(e, '')}`);
       return 2;
     }
     if (
       e instanceof BadRequest ||
       e instanceof NewerShop ||
       e instanceof UsageError ||
+      e instanceof ProgramError ||
       e instanceof SourceError ||
       (e as NodeJS.ErrnoException).code
     ) {

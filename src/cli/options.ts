@@ -11,6 +11,7 @@ export const USAGE = `usage:
   zg plan --relief FILE --board 300x200x19 [--size W|WxH] [--rise MM] [--unit mm|in] [--rough endmill:6.35]
           [--finish ball:3.175] [--origin centre|lower-left] [--z-zero top|bed] [--seat raised|sunk] [--invert]
           [--material NAME] --out DIR
+  zg prove JOB.json FILE.nc ... --out DIR   programs as they lie in files, in the order in which they are run
   zg backup FILE.tar.gz             the whole shop of ZG_DATA, while it may be running
   zg restore FILE.tar.gz [--replace]   in the place of the shop of ZG_DATA, which must not be running`;
 
@@ -110,6 +111,22 @@ function dimensions(option: string, text: string, counts: number[]): number[] {
     );
   }
   return parts.map((p) => positive(option, p));
+}
+
+/** Reads the words after "prove". @throws UsageError */
+export function proveOptions(args: string[]): { jobFile: string; programs: string[]; out: string } {
+  const at = args.indexOf('--out');
+  const out = at < 0 ? undefined : args[at + 1];
+  const files = args.filter((_, i) => at < 0 || (i !== at && i !== at + 1));
+  const option = files.find((f) => f.startsWith('--'));
+  if (option !== undefined) throw new UsageError(`"${option}" is not an option; --out DIR is the only one`);
+  if (out === undefined || out.startsWith('--'))
+    throw new UsageError('--out DIR is missing: where the report and the pictures go');
+  const [jobFile, ...programs] = files;
+  if (jobFile === undefined) throw new UsageError('give the job file first, then its programs');
+  if (programs.length === 0)
+    throw new UsageError('give the programs after the job, in the order in which they are run');
+  return { jobFile, programs, out };
 }
 
 /** Reads the words after "plan". @throws UsageError */

@@ -1,4 +1,4 @@
-import { rasterOf } from '../core/arrange/mesh-piece';
+import { rasterOf } from '../core/arrange/kinds/mesh/piece';
 import { type Picture, shade } from '../core/arrange/picture';
 import { MASK } from '../core/arrange/target';
 import type { Source, SourceInfo } from '../core/sources/inspect';

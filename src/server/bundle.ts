@@ -1,5 +1,6 @@
 import { strToU8, type Zippable, zipSync } from 'fflate';
 import type { Kysely } from 'kysely';
+import { sourceKind } from '../core/arrange/kinds/registry';
 import { type Job, setupsOf } from '../core/doc/job';
 import { SourceError } from '../core/sources/source-error';
 import type { AssetStore, Limit } from './assets';
@@ -16,12 +17,7 @@ const layersOf = (job: Job) => setupsOf(job).flatMap((p) => p.setup.layers);
 
 /** Hashes of the files that a job is made of. */
 export function filesOf(job: Job): string[] {
-  const out = new Set<string>();
-  for (const l of layersOf(job)) {
-    if (l.source.kind === 'mesh' || l.source.kind === 'image') out.add(l.source.hash);
-    if (l.source.kind === 'words' && /^[0-9a-f]{64}$/.test(l.source.words.font)) out.add(l.source.words.font);
-  }
-  return [...out];
+  return [...new Set(layersOf(job).flatMap((l) => sourceKind(l).files(l)))];
 }
 
 const safeName = (file: string) => file.replace(/[^\w.-]+/g, '_').slice(-80);

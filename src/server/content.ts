@@ -1,16 +1,14 @@
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
-import type { Layer } from '../core/doc/layer';
-import type { ContentFacts, LoadContent } from '../core/plan/compose-job';
+import type { Files } from '../core/arrange/kinds/kind';
+import { sourceKind } from '../core/arrange/kinds/registry';
+import type { Layer, LayerOf } from '../core/doc/layer';
+import type { LoadContent } from '../core/plan/compose-job';
 import { FONTS } from '../core/sources/fonts';
-import { BLACK, describeMesh, isRecess, type Source } from '../core/sources/inspect';
-import { type Font, layWords, readFont } from '../core/sources/lettering';
+import type { Source } from '../core/sources/inspect';
+import { type Font, readFont } from '../core/sources/lettering';
 import { SourceError } from '../core/sources/source-error';
-import { findTerraces } from '../core/sources/terraces';
-import { toneImage } from '../core/sources/tone';
 import { readSource } from './read-source';
-
-const NO_FACTS: ContentFacts = { depth: 0, step: 0, missing: [], measured: null, recess: false };
 
 /** The bytes of a font that comes with the program. */
 export function shippedFont(id: string): Promise<Buffer> | null {
@@ -42,34 +40,23 @@ export function contentLoader(read: (hash: string, file: string) => Uint8Array):
     }
     return f;
   };
+  const wrong = (l: LayerOf<'mesh' | 'image'>, what: string) =>
+    new SourceError(`${l.source.file}: is not ${what}, as ${l.name} says it is; choose its file again`);
+  const files: Files = {
+    mesh: async (l) => {
+      const { mesh } = await sourceOf(l.source.hash, l.source.file);
+      if (!mesh) throw wrong(l, 'a mesh');
+      return { mesh };
+    },
+    image: async (l) => {
+      const { image } = await sourceOf(l.source.hash, l.source.file);
+      if (!image) throw wrong(l, 'an image');
+      return image;
+    },
+    font: fontOf,
+  };
   return async (l: Layer) => {
-    const s = l.source;
-    switch (s.kind) {
-      case 'mesh': {
-        const { mesh } = await sourceOf(s.hash, s.file);
-        if (!mesh) throw new SourceError(`${s.file}: is not a mesh, as ${l.name} says it is; choose its file again`);
-        const recess = describeMesh(mesh, { turns: s.turns, mirror: s.flip }).recess;
-        return { content: { mesh }, facts: { ...NO_FACTS, recess } };
-      }
-      case 'image': {
-        const { image } = await sourceOf(s.hash, s.file);
-        if (!image) throw new SourceError(`${s.file}: is not an image, as ${l.name} says it is; choose its file again`);
-        const steps = findTerraces(image.values, image.width);
-        const recess = isRecess(image.values, image.width, image.height, BLACK);
-        return {
-          content: { image: toneImage(image, s.tone) },
-          facts: { ...NO_FACTS, depth: image.depth, step: steps?.step ?? 0, recess },
-        };
-      }
-      case 'shape':
-        return { content: {}, facts: NO_FACTS };
-      case 'words': {
-        const laid = layWords(s.words, await fontOf(s.words.font, s.words.fontName));
-        return {
-          content: { polygon: laid.polygon },
-          facts: { ...NO_FACTS, missing: laid.missing, measured: laid.size },
-        };
-      }
-    }
+    const kind = sourceKind(l);
+    return { content: await kind.load(l, files), facts: await kind.facts(l, files) };
   };
 }

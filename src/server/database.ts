@@ -1,14 +1,13 @@
 import path from 'node:path';
 import { type ColumnType, type Driver, type Generated, Kysely, Migrator, SqliteDialect, sql } from 'kysely';
 import Libsql from 'libsql';
+import type { PlanStatus } from '../contract/plans';
 import { DRAWER, HOBBY_MACHINE, MATERIALS, SHOP_MACHINE } from '../core/doc/defaults';
 import { NewerShop } from './errors';
 import { makeFolder } from './files';
 import { migrations } from './migrations';
 
 type Json = ColumnType<string, string, string>;
-
-export type PlanStatus = 'queued' | 'running' | 'done' | 'failed' | 'cancelled' | 'interrupted';
 
 export interface Schema {
   assets: { hash: string; file: string; size: number; info: Json; created: string };

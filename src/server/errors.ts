@@ -17,5 +17,8 @@ export class StaleSave extends Error {
   }
 }
 
+/** Something that is done at the machine itself, asked for from another device. */
+export class Elsewhere extends Error {}
+
 /** Data that a newer version of this program has brought up to date. */
 export class NewerShop extends Error {}

@@ -1,35 +1,62 @@
 import type { z } from 'zod';
+import type { AnswerOf, At, Endpoint } from '../contract/endpoint';
 import { describeIssues } from '../core/doc/refusal';
 import { SourceError } from '../core/sources/source-error';
 import { type Limit, tooLarge } from './assets';
 import { dataFolder } from './database';
 import { diskFull, isDiskFull } from './disk';
-import { BadRequest, NewerShop, NotFound, StaleSave, Unreadable } from './errors';
+import { BadRequest, Elsewhere, NewerShop, NotFound, StaleSave, Unreadable } from './errors';
 import { JSON_LIMIT, readJson } from './json';
 import { OlderProof } from './older';
 import { isOwnRequest, mayChange, OWN_HEADER } from './origin';
 
 const answer = (status: number, error: string, more: object = {}) => Response.json({ error, ...more }, { status });
 
-/** A route handler with the checks and the error answers that all share. */
-export function route<P>(handle: (req: Request, params: P) => Promise<Response>) {
-  return async (req: Request, context: { params: Promise<P> }): Promise<Response> => {
+/** What a request asks, checked by its endpoint. */
+export interface Asked<E extends Endpoint> {
+  at: At<E>;
+  /** The JSON that was sent along; a file is read from the request itself. */
+  body: E['body'] extends z.ZodType ? z.output<E['body']> : null;
+  req: Request;
+}
+
+/** A handler answers with what its endpoint promises: a value that is sent as JSON, or a response of its own. */
+type Handled<E extends Endpoint> = E['answer'] extends { as: 'json' } ? AnswerOf<E> : Response;
+
+async function read<E extends Endpoint>(e: E, req: Request, parts: object): Promise<Asked<E>>;
+async function read(e: Endpoint, req: Request, parts: object) {
+  const query = e.query.safeParse(Object.fromEntries(new URL(req.url).searchParams));
+  if (!query.success) throw new BadRequest(e.needs || describeIssues(query.error, {}));
+  const at = { ...(query.data as object), ...parts };
+  return { at, body: e.body === null || e.body === 'file' ? null : await bodyOf(req, e.body), req };
+}
+
+/** The error answer that an error of ours stands for. */
+function refusalOf(e: unknown): Response {
+  if (e instanceof StaleSave) return answer(409, e.message, { head: e.head, kept: e.kept });
+  if (e instanceof OlderProof) return answer(409, e.message);
+  if (e instanceof NotFound) return answer(404, e.message);
+  if (e instanceof Elsewhere) return answer(403, e.message);
+  if (e instanceof NewerShop) return answer(503, e.message);
+  if (e instanceof Unreadable) return answer(422, e.message);
+  if (e instanceof SourceError || e instanceof BadRequest) return answer(400, e.message);
+  if (isDiskFull(e)) return answer(507, diskFull(dataFolder()));
+  console.error(e);
+  return answer(500, 'something went wrong here; nothing was changed, try again');
+}
+
+/** The route of an endpoint, with the checks and the error answers that all share. */
+export function serve<E extends Endpoint>(e: E, handle: (asked: Asked<E>) => Promise<Handled<E>>) {
+  return async (req: Request, context: { params: Promise<object> }): Promise<Response> => {
     if (!isOwnRequest(req.headers))
       return answer(403, 'this address is not served; open the one that was printed at the start');
     if (!mayChange(req.method, req.headers))
       return answer(403, `a POST that does not come from a page needs the header ${OWN_HEADER}: 1`);
     try {
-      return await handle(req, await context.params);
-    } catch (e) {
-      if (e instanceof StaleSave) return answer(409, e.message, { head: e.head, kept: e.kept });
-      if (e instanceof OlderProof) return answer(409, e.message, { older: true });
-      if (e instanceof NotFound) return answer(404, e.message);
-      if (e instanceof NewerShop) return answer(503, e.message);
-      if (e instanceof Unreadable) return answer(422, e.message, { unreadable: true });
-      if (e instanceof SourceError || e instanceof BadRequest) return answer(400, e.message);
-      if (isDiskFull(e)) return answer(507, diskFull(dataFolder()));
-      console.error(e);
-      return answer(500, 'something went wrong here; nothing was changed, try again');
+      const done = await handle(await read(e, req, await context.params));
+      return done instanceof Response ? done : Response.json(done);
+    } catch (error) {
+      return refusalOf(error);
     }
   };
 }
@@ -47,16 +74,16 @@ async function bodyText(req: Request): Promise<string> {
 }
 
 /** The request's JSON body, checked. @throws BadRequest naming the field, its value and what would do */
-export async function body<T extends z.ZodType>(req: Request, schema: T): Promise<z.output<T>> {
+async function bodyOf(req: Request, schema: z.ZodType): Promise<unknown> {
   const raw = readJson(await bodyText(req), (why) => new BadRequest(`the request ${why}`));
   const parsed = schema.safeParse(raw);
-  if (!parsed.success) throw new BadRequest(describeIssues(parsed.error as z.ZodError, raw));
+  if (!parsed.success) throw new BadRequest(describeIssues(parsed.error, raw));
   return parsed.data;
 }
 
 /** The name that a person's file is sent under: only ever a name, never a path. @throws BadRequest for one that cannot be shown */
-export function fileName(req: Request, other: string): string {
-  const name = (new URL(req.url).searchParams.get('name') ?? '').split(/[\\/]/).at(-1) ?? '';
+export function fileName(given: string | undefined, other: string): string {
+  const name = (given ?? '').split(/[\\/]/).at(-1) ?? '';
   if (/\p{Cc}/u.test(name))
     throw new BadRequest("the file's name holds control characters; rename it and choose it again");
   return name.slice(-255) || other;

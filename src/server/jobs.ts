@@ -1,22 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import type { Kysely } from 'kysely';
+import type { History, JobInfo, Version } from '../contract/jobs';
+import type { Library } from '../contract/shop';
+import { sourceInfo } from '../contract/wire';
 import { type Cutter, cutterSchema } from '../core/cutter/cutter';
 import { type Job, jobSchema } from '../core/doc/job';
 import { type Machine, machineSchema } from '../core/doc/machine';
-import { type Material, materialSchema } from '../core/doc/material';
+import { materialSchema } from '../core/doc/material';
 import { describeIssues } from '../core/doc/refusal';
 import type { SourceInfo } from '../core/sources/inspect';
 import type { Schema } from './database';
 import { NotFound, StaleSave, Unreadable } from './errors';
-
-export interface JobView {
-  id: string;
-  revision: string;
-  document: Job;
-  updated: string;
-  /** Saves of another tab that were refused and kept. */
-  kept: { id: string; created: string }[];
-}
 
 const REMOVED = 'there is no such job on the rack; when it was removed lately, the shop page brings it back';
 
@@ -35,7 +29,7 @@ function parse(text: string): Job {
   return parsed.data;
 }
 
-export async function createJob(db: Kysely<Schema>, document: Job): Promise<JobView> {
+export async function createJob(db: Kysely<Schema>, document: Job): Promise<JobInfo> {
   const id = randomUUID();
   const revision = randomUUID();
   const created = now();
@@ -49,7 +43,7 @@ export async function createJob(db: Kysely<Schema>, document: Job): Promise<JobV
   return { id, revision, document, updated: created, kept: [] };
 }
 
-export async function getJob(db: Kysely<Schema>, id: string): Promise<JobView> {
+export async function getJob(db: Kysely<Schema>, id: string): Promise<JobInfo> {
   const row = await db
     .selectFrom('jobs')
     .innerJoin('revisions', 'revisions.id', 'jobs.head')
@@ -83,7 +77,7 @@ export async function getRevision(db: Kysely<Schema>, job: string, id: string): 
  * Saves a new version on top of `base`. When another save came first, this one is kept aside and refused.
  * @throws StaleSave with both versions' ids
  */
-export async function saveJob(db: Kysely<Schema>, id: string, base: string, document: Job): Promise<JobView> {
+export async function saveJob(db: Kysely<Schema>, id: string, base: string, document: Job): Promise<JobInfo> {
   const revision = randomUUID();
   const created = now();
   const head = await db.transaction().execute(async (t) => {
@@ -104,13 +98,6 @@ export async function saveJob(db: Kysely<Schema>, id: string, base: string, docu
 
 /** Most versions that undo reaches back to, and redo forward, after a page is opened anew. */
 const CHAIN = 200;
-
-export interface History {
-  /** From the oldest to the newest: what undo goes back through, the version in force, and what redo goes forward through. */
-  chain: { id: string; document: Job }[];
-  /** Place of the version in force. */
-  at: number;
-}
 
 /** The line of versions that a job stands on: its ancestors, and the newest children of its head. */
 export async function getHistory(db: Kysely<Schema>, job: string): Promise<History> {
@@ -150,7 +137,7 @@ export async function getHistory(db: Kysely<Schema>, job: string): Promise<Histo
  * Undo and redo: puts another version of the job in force, when `from` still is.
  * @throws StaleSave when another page has changed the job since; NotFound
  */
-export async function moveHead(db: Kysely<Schema>, job: string, from: string, to: string): Promise<JobView> {
+export async function moveHead(db: Kysely<Schema>, job: string, from: string, to: string): Promise<JobInfo> {
   await getRevision(db, job, to);
   const done = await db
     .updateTable('jobs')
@@ -163,13 +150,6 @@ export async function moveHead(db: Kysely<Schema>, job: string, from: string, to
     if (revision !== to) throw new StaleSave(revision, to);
   }
   return getJob(db, job);
-}
-
-export interface Version {
-  id: string;
-  name: string;
-  revision: string;
-  created: string;
 }
 
 export async function listVersions(db: Kysely<Schema>, job: string): Promise<Version[]> {
@@ -216,12 +196,6 @@ export async function getRaw(db: Kysely<Schema>, id: string): Promise<string> {
   return row.document;
 }
 
-export interface Library {
-  machines: Machine[];
-  cutters: Cutter[];
-  materials: Material[];
-}
-
 export async function getLibrary(db: Kysely<Schema>): Promise<Library> {
   const [m, c, w] = await Promise.all([
     db.selectFrom('machines').select('document').orderBy('position').execute(),
@@ -266,9 +240,17 @@ export async function putAsset(
     .execute();
 }
 
+/** What a stored file was found to hold; one that an earlier version of the program looked at may know less of itself. */
+export function readInfo(text: string): SourceInfo {
+  const raw = { terraces: null, recess: false, notes: [], drawing: null, ...JSON.parse(text) };
+  const whole = sourceInfo.safeParse(raw);
+  if (whole.success) return whole.data;
+  const notes = [...raw.notes, 'An earlier version of this program looked at this drawing: choose the file again.'];
+  return sourceInfo.parse({ ...raw, drawing: null, notes });
+}
+
 export async function getAsset(db: Kysely<Schema>, hash: string): Promise<{ file: string; info: SourceInfo }> {
   const row = await db.selectFrom('assets').select(['file', 'info']).where('hash', '=', hash).executeTakeFirst();
   if (!row) throw new NotFound('this relief file is not in the store; drop it in again');
-  // Files taken in by an earlier version of the program know less of themselves.
-  return { file: row.file, info: { terraces: null, recess: false, notes: [], ...JSON.parse(row.info) } };
+  return { file: row.file, info: readInfo(row.info) };
 }

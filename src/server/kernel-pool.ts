@@ -2,12 +2,28 @@ import { availableParallelism } from 'node:os';
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
 import type { HeightField } from '../core/field/height-field';
+import { ENGAGED, joinEngaged } from '../core/kernels/engagement';
 import type { KernelHost } from '../core/kernels/host';
-import { SEGMENT } from '../core/kernels/stock-removal';
+import { SEGMENT } from '../core/kernels/segment';
+import { engageStock, removeStock } from '../core/kernels/stock-removal';
 import type { KernelAnswer, KernelTask } from '../workers/kernel.worker';
 
+/** Cells up to which a thread cuts by itself. */
+const FEW = 1 << 18;
+
+/** Rows of a field that a cutter of radius R reaches on its way, the upper end left out. */
+function rowsUnder(f: HeightField, R: number, segments: Float64Array): [number, number] {
+  let [low, high] = [Infinity, -Infinity];
+  for (let s = 1; s < segments.length; s += SEGMENT) {
+    low = Math.min(low, segments[s], segments[s + 3]);
+    high = Math.max(high, segments[s], segments[s + 3]);
+  }
+  const from = Math.max(0, Math.floor((low - R - f.originY) / f.cell));
+  return [from, Math.max(from, Math.min(f.height, Math.ceil((high + R - f.originY) / f.cell) + 1))];
+}
+
 type TaskBody = KernelTask extends infer T ? (T extends KernelTask ? Omit<T, 'id'> : never) : never;
-type Done = { data: Float32Array; bites?: Float32Array };
+type Done = { data: Float32Array; engaged?: Float32Array };
 
 /** Where the built workers lie, below the folder that the program is started in. */
 export function workerFile(name: string): string {
@@ -94,23 +110,39 @@ export class KernelPool implements KernelHost {
     return out;
   }
 
-  async remove(...[f, profile, segments]: Parameters<KernelHost['remove']>): Promise<Float32Array> {
-    const n = segments.length / SEGMENT;
-    const bites = new Float32Array(n);
+  /** Cuts the rows that segments reach in bands, one a worker; few cells are not worth the way to another thread. */
+  private async cut(
+    limit: number | null,
+    ...[f, profile, segments]: Parameters<KernelHost['remove']>
+  ): Promise<Float32Array> {
+    const [from, to] = rowsUnder(f, profile.R, segments);
+    if ((to - from) * f.width <= FEW) {
+      if (limit !== null) return engageStock(f, profile, segments, limit);
+      removeStock(f, profile, segments);
+      return new Float32Array(0);
+    }
+    const engaged = new Float32Array(limit === null ? 0 : (segments.length / SEGMENT) * ENGAGED);
     await Promise.all(
-      this.bands(f.height).map(async ([y0, y1], i) => {
-        const { grid, data } = this.slice(f, y0, y1);
+      this.bands(to - from).map(async ([a, b], i) => {
+        const { grid, data } = this.slice(f, from + a, from + b);
         const copy = segments.slice();
-        const done = await this.run(i, { kind: 'remove', grid, data, profile, segments: copy }, [
+        const done = await this.run(i, { kind: 'cut', grid, data, profile, segments: copy, limit }, [
           data.buffer,
           copy.buffer,
         ]);
-        f.data.set(done.data, y0 * f.width);
-        const b = done.bites!;
-        for (let k = 0; k < n; k++) if (b[k] > bites[k]) bites[k] = b[k];
+        f.data.set(done.data, (from + a) * f.width);
+        if (done.engaged) joinEngaged(engaged, done.engaged);
       }),
     );
-    return bites;
+    return engaged;
+  }
+
+  async remove(...at: Parameters<KernelHost['remove']>): Promise<void> {
+    await this.cut(null, ...at);
+  }
+
+  async engage(...[f, profile, segments, limit]: Parameters<KernelHost['engage']>): Promise<Float32Array> {
+    return this.cut(limit, f, profile, segments);
   }
 
   async close(): Promise<void> {

@@ -1,25 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import type { Kysely } from 'kysely';
-import type { SourceInfo } from '../core/sources/inspect';
+import type { Pattern } from '../contract/patterns';
 import type { Schema } from './database';
 import { NotFound } from './errors';
+import { readInfo } from './jobs';
 
-/** A relief at hand in the pattern drawer. */
-export interface Pattern {
-  id: string;
-  name: string;
-  tags: string[];
-  /** Where it is from, in the person's words. */
-  from: string;
-  /** True plan size and relief range, mm; null where the file itself says it. */
-  size: { x: number; y: number } | null;
-  rise: number | null;
-  file: string;
-  hash: string;
-  info: SourceInfo;
-}
-
-export type NewPattern = Omit<Pattern, 'id' | 'info'> & { info?: SourceInfo };
+export type NewPattern = Omit<Pattern, 'id' | 'info'>;
 
 /** Keeps a stored file as a pattern; one file is kept once, under the name given last. */
 export async function putPattern(db: Kysely<Schema>, p: NewPattern): Promise<void> {
@@ -69,7 +55,7 @@ export async function listPatterns(db: Kysely<Schema>): Promise<Pattern[]> {
     rise: r.rise,
     file: r.file,
     hash: r.hash,
-    info: JSON.parse(r.info),
+    info: readInfo(r.info),
   }));
 }
 

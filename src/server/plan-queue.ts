@@ -1,14 +1,9 @@
 import { Worker } from 'node:worker_threads';
+import type { PlanProgress } from '../contract/plans';
 import type { Job } from '../core/doc/job';
 import type { PlanNews, PlanOrder } from '../workers/plan.worker';
 import { asideOf, removeFile } from './files';
 import { workerFile } from './kernel-pool';
-
-export interface PlanProgress {
-  name: string;
-  share: number;
-  secondsLeft: number | null;
-}
 
 /** Something to be planned: a job's document, or a variant of one that somebody may look at. */
 export interface Task {

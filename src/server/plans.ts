@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Kysely } from 'kysely';
+import type { WhatIf } from '../contract/jobs';
+import type { PlanState } from '../contract/plans';
 import { withEdits } from '../core/doc/edits';
 import { type Job, setupsOf } from '../core/doc/job';
 import type { HeightField } from '../core/field/height-field';
@@ -10,28 +12,14 @@ import { problems } from '../core/plan/problems';
 import { variantsOf } from '../core/plan/variants';
 import { sectionOf } from '../core/plan/view';
 import type { AssetStore } from './assets';
-import type { PlanStatus, Schema } from './database';
+import type { Schema } from './database';
 import { BadRequest, NotFound } from './errors';
 import { getJob } from './jobs';
 import { clearResults } from './keeping';
-import { type PlanProgress, PlanQueue } from './plan-queue';
-import { type PlanBrief, ResultStore, type StoredSummary } from './results';
+import { PlanQueue } from './plan-queue';
+import { type PlanBrief, ResultStore } from './results';
 import { Standings } from './standing';
-import { inputOf, Variants, type WhatIf } from './what-if';
-
-export interface PlanState {
-  id: string;
-  revision: string;
-  status: PlanStatus;
-  message: string | null;
-  /** What is being done, the share behind it and the seconds left, while it runs. */
-  progress: PlanProgress | null;
-  summary: StoredSummary | null;
-  /** Whether it was proven by an older version of this program: it is to be proven again. */
-  older: boolean;
-  /** When it was proven again: whether its programs came out the same. */
-  again: 'same' | 'changed' | null;
-}
+import { inputOf, Variants } from './what-if';
 
 /** The plans of all jobs: what is wanted, what is being done, and the results. */
 export class PlanRunner {

@@ -1,29 +1,13 @@
 import type { Kysely } from 'kysely';
+import type { JobLabels, RackEntry } from '../contract/jobs';
 import { type Job, jobSchema, setupsOf } from '../core/doc/job';
 import { describeIssues } from '../core/doc/refusal';
 import { problems } from '../core/plan/problems';
 import { setupView } from '../core/setup/view';
-import type { PlanStatus, Schema } from './database';
+import type { Schema } from './database';
 
-/** What a job shows of itself on the rack. */
-export interface JobLabels {
-  name: string;
-  order: string;
-  board: string;
-  /** Why the stored document cannot be read; null when it can. */
-  unreadable: string | null;
-  /** What in the document stops planning. */
-  problems: number;
-  /** The setup that its picture is of; null when there is none. */
-  setup: string | null;
-}
-
-export interface JobRow extends JobLabels {
-  id: string;
-  updated: string;
-  plan: { id: string; status: PlanStatus; revision: string } | null;
-  revision: string;
-}
+/** A job as the rack's own tables tell it; its plan's figures come from elsewhere. */
+export type JobRow = Omit<RackEntry, 'summary' | 'older'>;
 
 function labels(doc: Job): JobLabels {
   const boards = doc.boards.map((b) => `${b.x} × ${b.y} × ${b.thickness} mm ${b.material.name}`);

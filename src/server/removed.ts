@@ -1,8 +1,9 @@
 import type { Kysely } from 'kysely';
+import type { RemovedJob } from '../contract/jobs';
 import type { Schema } from './database';
 import { NotFound } from './errors';
 import { REMOVED_DAYS } from './keeping';
-import { type JobLabels, labelsOf } from './rack';
+import { labelsOf } from './rack';
 
 const GONE = 'there is no such job; it may have been removed for good';
 
@@ -26,13 +27,6 @@ export async function bringBack(db: Kysely<Schema>, id: string): Promise<void> {
     .where('removed', 'is not', null)
     .executeTakeFirst();
   if (done.numUpdatedRows === 0n) throw new NotFound(GONE);
-}
-
-export interface RemovedJob extends Pick<JobLabels, 'name' | 'order' | 'board'> {
-  id: string;
-  removed: string;
-  /** Until when it can be brought back. */
-  until: string;
 }
 
 /** Jobs that can be brought back, the one removed last first. */

@@ -1,3 +1,4 @@
+import { sourceKind } from '../core/arrange/kinds/registry';
 import { MASK } from '../core/arrange/target';
 import type { Cutter } from '../core/cutter/cutter';
 import type { Job } from '../core/doc/job';
@@ -65,7 +66,7 @@ function layerReport(l: Layer) {
     rise: l.rise,
     lift: l.lift,
     join: l.join,
-    ...(l.source.kind === 'mesh' ? { unit: l.source.unit, turns: l.source.turns } : {}),
+    ...sourceKind(l).report?.(l),
   };
 }
 
@@ -103,6 +104,19 @@ function setupReport(part: Part) {
   };
 }
 
+/** What the proof saw of a program, places in the programs' own coordinates. */
+function provenReport(
+  { bite, air, held }: Plan['summary']['programs'][number],
+  zero: { x: number; y: number; z: number },
+) {
+  const here = <P extends { x: number; y: number }>(p: P): P => ({ ...p, x: p.x - zero.x, y: p.y - zero.y });
+  return {
+    bite: bite && { ...here(bite), z: bite.z - zero.z },
+    air,
+    held: { loose: held.loose.map(here), weak: held.weak.map(here) },
+  };
+}
+
 /** Programs with their passes, named as they were written. */
 function programReport(plan: Plan, files: string[]) {
   const { programs, setups } = plan.summary;
@@ -119,6 +133,8 @@ function programReport(plan: Plan, files: string[]) {
     naiveSeconds: p.naiveSeconds,
     cutLength: p.cutLength,
     rapidLength: p.rapidLength,
+    volume: p.volume,
+    ...provenReport(p, setups.find((s) => s.id === p.setup)!.zero),
   }));
 }
 

@@ -7,19 +7,13 @@ import { pipeline } from 'node:stream/promises';
 import { createGunzip } from 'node:zlib';
 import { sql } from 'kysely';
 import { type Entry, extract } from 'tar-stream';
+import type { Restored } from '../contract/shop';
 import { BACKUP_FORMAT, BACKUP_VERSION, type BackupManifest, MANIFEST } from './backup';
 import { DATABASE_FILE, openDatabase } from './database';
 import { BadRequest } from './errors';
 import { asideOf, makeFolder, moveFile, removeFile, syncFolder } from './files';
+import { carryAccess } from './gate/devices';
 import { JSON_LIMIT, readJson } from './json';
-
-/** What a backup has brought back. */
-export interface Restored {
-  jobs: number;
-  files: number;
-  /** Where the shop lies that was there before; null where there was none. */
-  before: string | null;
-}
 
 const refuse = (why: string) => new BadRequest(`this is no whole backup of a shop: ${why}`);
 
@@ -137,6 +131,7 @@ export async function restoreShop(
     await swap(() => {
       if (before) moveFile(folder, before);
       moveFile(aside, folder);
+      if (before) carryAccess(before, folder);
     });
     return { jobs: manifest.jobs, files: Object.keys(manifest.files).length - 1, before: had ? before : null };
   } finally {

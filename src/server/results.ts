@@ -1,8 +1,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, statSync } from 'node:fs';
 import path from 'node:path';
-import type { PlannedProgram } from '../core/plan/programs';
-import type { PlanSummary } from '../core/plan/summary';
+import { type JobSummary, jobSummary } from '../contract/wire';
 import { leavings, makeFolder, moveFile, removeFile, syncFolder, writeParts } from './files';
 
 /** What a stored result says of itself: who made it, and what its files were when they were written. */
@@ -72,12 +71,6 @@ function sweep(folder: string): void {
   }
 }
 
-/** What a plan came to, as it is stored: its programs lie beside it. */
-export interface StoredSummary extends Omit<PlanSummary, 'programs'> {
-  programs: (Omit<PlannedProgram, 'text'> & { bytes: number })[];
-  stageSeconds: Record<string, number>;
-}
-
 /** What the rack shows of a plan. */
 export interface PlanBrief {
   seconds: number;
@@ -140,9 +133,12 @@ export class ResultStore {
     return this.open(input)?.planner === this.planner;
   }
 
-  summary(input: string): StoredSummary | null {
+  /** The summary of a result; null where it is none, or so old that it says other things. */
+  summary(input: string): JobSummary | null {
     const bytes = this.read(input, 'summary.json');
-    return bytes && (JSON.parse(bytes.toString('utf8')) as StoredSummary);
+    if (!bytes) return null;
+    const parsed = jobSummary.safeParse(JSON.parse(bytes.toString('utf8')));
+    return parsed.success ? parsed.data : null;
   }
 
   /** The figures of a result, read once and kept by what its summary is. */

@@ -13,7 +13,7 @@ import { writeStl } from '../core/sources/stl';
 import { StaleSave } from './errors';
 import { createJob, getJob, getRevision, putAsset, saveJob, settleKept } from './jobs';
 import { KernelPool } from './kernel-pool';
-import { isKnownHost, isOwnRequest } from './origin';
+import { isOwnRequest } from './origin';
 import { PlanQueue } from './plan-queue';
 import { openShop, type Shop } from './shop';
 import { StageCache, stageRunner } from './stage-cache';
@@ -172,10 +172,12 @@ test('kernels spread over threads give what one thread gives', async () => {
 
 test('only our own addresses are answered', () => {
   const headers = (h: Record<string, string>) => new Headers(h);
-  expect(isKnownHost('127.0.0.1:4173')).toBe(true);
-  expect(isKnownHost('localhost')).toBe(true);
-  expect(isKnownHost('example.org')).toBe(false);
-  expect(isKnownHost(null)).toBe(false);
+  for (const host of ['127.0.0.1:4173', 'localhost', '[::1]:4173']) expect(isOwnRequest(headers({ host }))).toBe(true);
+  expect(isOwnRequest(headers({ host: 'example.org' }))).toBe(false);
+  expect(isOwnRequest(headers({}))).toBe(false);
+  // What a request says of the gate itself is nothing, whether there is one or not.
+  expect(isOwnRequest(headers({ host: '192.168.1.5:4174', 'x-zealous-grain-gate': '' }))).toBe(false);
+  expect(isOwnRequest(headers({ host: '192.168.1.5:4174', 'x-zealous-grain-gate': 'undefined' }))).toBe(false);
   expect(isOwnRequest(headers({ host: '127.0.0.1:4173', origin: 'http://127.0.0.1:4173' }))).toBe(true);
   expect(isOwnRequest(headers({ host: '127.0.0.1:4173', origin: 'http://evil.example' }))).toBe(false);
   expect(isOwnRequest(headers({ host: 'evil.example:4173' }))).toBe(false);

@@ -1,5 +1,6 @@
 import type { Kysely } from 'kysely';
-import type { PlanStatus, Schema } from './database';
+import type { PlanStatus } from '../contract/plans';
+import type { Schema } from './database';
 import { reasonOf } from './reasons';
 
 /** How a plan stands, and what is said of it. */

@@ -1,16 +1,9 @@
 import { createHash } from 'node:crypto';
+import type { WhatIf } from '../contract/jobs';
 import type { Job } from '../core/doc/job';
 import { problems } from '../core/plan/problems';
 import type { PlanQueue } from './plan-queue';
 import type { PlanBrief, ResultStore } from './results';
-
-/** What another way of doing a job comes to. */
-export interface WhatIf {
-  /** planning: it is being worked out; stopped: what it would be cannot be planned; failed: its planning failed. */
-  status: 'known' | 'planning' | 'stopped' | 'failed';
-  seconds: number | null;
-  errors: number;
-}
 
 /** The hash of a document, under which its result lies. */
 export const inputOf = (document: Job) => createHash('sha256').update(JSON.stringify(document)).digest('hex');

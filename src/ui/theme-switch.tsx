@@ -1,33 +1,35 @@
 'use client';
 import { Moon, Sun } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useSyncExternalStore } from 'react';
+
+const DARK = '(prefers-color-scheme: dark)';
+
+/** Calls back when the theme changes, by hand or with the system. */
+function watchTheme(call: () => void): () => void {
+  const media = matchMedia(DARK);
+  const watch = new MutationObserver(call);
+  watch.observe(document.documentElement, { attributeFilter: ['data-theme'] });
+  media.addEventListener('change', call);
+  return () => {
+    watch.disconnect();
+    media.removeEventListener('change', call);
+  };
+}
+
+function isDark(): boolean {
+  const { theme } = document.documentElement.dataset;
+  return theme ? theme === 'graphite' : matchMedia(DARK).matches;
+}
+
+function choose(dark: boolean): void {
+  const theme = dark ? 'graphite' : 'birch';
+  document.documentElement.dataset.theme = theme;
+  localStorage.setItem('theme', theme);
+}
 
 /** Whether dark is shown, following the system until chosen here. */
 export function useDark(): [boolean, (dark: boolean) => void] {
-  const [dark, setDark] = useState(false);
-  useEffect(() => {
-    const media = matchMedia('(prefers-color-scheme: dark)');
-    const read = () =>
-      setDark(
-        document.documentElement.dataset.theme === 'graphite' ||
-          (!document.documentElement.dataset.theme && media.matches),
-      );
-    read();
-    const watch = new MutationObserver(read);
-    watch.observe(document.documentElement, { attributeFilter: ['data-theme'] });
-    media.addEventListener('change', read);
-    return () => {
-      watch.disconnect();
-      media.removeEventListener('change', read);
-    };
-  }, []);
-  return [
-    dark,
-    (d) => {
-      document.documentElement.dataset.theme = d ? 'graphite' : 'birch';
-      localStorage.setItem('theme', d ? 'graphite' : 'birch');
-    },
-  ];
+  return [useSyncExternalStore(watchTheme, isDark, () => false), choose];
 }
 
 export function ThemeSwitch() {

@@ -2,7 +2,7 @@ import { parentPort } from 'node:worker_threads';
 import type { Profile } from '../core/cutter/cutter';
 import type { Grid } from '../core/field/height-field';
 import { offsetLines, offsetRows } from '../core/kernels/host';
-import { removeStock } from '../core/kernels/stock-removal';
+import { engageStock, removeStock } from '../core/kernels/stock-removal';
 
 /** A share of a kernel's work: a band of rows, with what surrounds it. */
 export type KernelTask =
@@ -16,9 +16,18 @@ export type KernelTask =
       rows: [number, number];
     }
   | { id: number; kind: 'lines'; grid: Grid; data: Float32Array; profile: Profile; ys: Float64Array }
-  | { id: number; kind: 'remove'; grid: Grid; data: Float32Array; profile: Profile; segments: Float64Array };
+  | {
+      id: number;
+      kind: 'cut';
+      grid: Grid;
+      data: Float32Array;
+      profile: Profile;
+      segments: Float64Array;
+      /** Null where nothing is to be told. */
+      limit: number | null;
+    };
 
-export type KernelAnswer = { id: number; data: Float32Array; bites?: Float32Array } | { id: number; error: string };
+export type KernelAnswer = { id: number; data: Float32Array; engaged?: Float32Array } | { id: number; error: string };
 
 parentPort!.on('message', (task: KernelTask) => {
   try {
@@ -27,12 +36,15 @@ parentPort!.on('message', (task: KernelTask) => {
     if (task.kind === 'offset')
       answer = { id: task.id, data: offsetRows(field, task.profile, task.inflate, task.rows) };
     else if (task.kind === 'lines') answer = { id: task.id, data: offsetLines(field, task.profile, task.ys) };
-    else {
-      const bites = removeStock(field, task.profile, task.segments);
-      answer = { id: task.id, data: field.data, bites };
+    else if (task.limit !== null) {
+      const engaged = engageStock(field, task.profile, task.segments, task.limit);
+      answer = { id: task.id, data: field.data, engaged };
+    } else {
+      removeStock(field, task.profile, task.segments);
+      answer = { id: task.id, data: field.data };
     }
     const buffers = [answer.data.buffer as ArrayBuffer];
-    if (answer.bites) buffers.push(answer.bites.buffer as ArrayBuffer);
+    if (answer.engaged) buffers.push(answer.engaged.buffer as ArrayBuffer);
     parentPort!.postMessage(answer, buffers);
   } catch (e) {
     parentPort!.postMessage({ id: task.id, error: (e as Error).message } satisfies KernelAnswer);

@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import sharp from 'sharp';
-import { rasterOf } from '../core/arrange/mesh-piece';
+import { rasterOf } from '../core/arrange/kinds/mesh/piece';
 import type { StageResult } from '../core/plan/stage';
 import { describeMesh, inspectSource, type SourceInfo } from '../core/sources/inspect';
 import type { Orientation } from '../core/sources/orient';

@@ -6,17 +6,10 @@ import { localHost } from '../kernels/host';
 import { type Surface, surfaceFacts } from './compose';
 import { detailOf, FINE, largerFor } from './detail';
 import { Arrangement } from './engine';
+import { scaleWords } from './kinds/words/scale';
+import { splitLines } from './kinds/words/split';
 import { fitUniformly, ledgerOf, pressTo, seatedDepth } from './ledger';
-import {
-  duplicateLayer,
-  mirroredCopy,
-  NEW_WORDS,
-  newShape,
-  newWords,
-  resizeLayer,
-  scaleWords,
-  splitLines,
-} from './new-layer';
+import { duplicateLayer, mirroredCopy, NEW_WORDS, newShape, newWords, resizeLayer } from './new-layer';
 import { boundsOf } from './place';
 import { solidOf, thinSurface } from './solid';
 
@@ -286,6 +279,5 @@ test('words grow with their spaces and their line, and are split into lines wher
   expect(text(lines[1]).nudges).toEqual({ '0': -1.5 });
   const apart = lines[0].centre.y - lines[1].centre.y;
   expect(apart).toBeCloseTo(1.6 * 18, 6);
-  expect(splitLines(dome('d'), ['x'], [])).toHaveLength(1);
   expect(PLAIN_LAYER.join).toBe('stack');
 });

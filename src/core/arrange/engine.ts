@@ -10,7 +10,8 @@ import {
   type SurfaceFacts,
   surfaceFacts,
 } from './compose';
-import { type Content, renderLayer } from './render';
+import type { Content } from './kinds/kind';
+import { renderLayer } from './render';
 import type { Rendered } from './rendered';
 import { joinWindows, type Window } from './window';
 

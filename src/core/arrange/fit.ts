@@ -5,6 +5,7 @@ import type { Fix } from '../findings/finding';
 import type { SetupView } from '../setup/view';
 import { clean } from '../units/round';
 import type { SurfaceFacts } from './compose';
+import { sourceKind } from './kinds/registry';
 import { fitUniformly, seatedDepth } from './ledger';
 import { boundsOf, joinBounds } from './place';
 
@@ -34,7 +35,7 @@ export function centred(view: Arranged, margin: number): Fix[] {
 }
 
 /** Whether a layer's size is all that has to change to make it smaller: words and copies have lengths of their own. */
-const scales = (l: Layer) => l.source.kind !== 'words' && l.copies.kind === 'one' && l.mask.kind !== 'outline';
+const scales = (l: Layer) => !sourceKind(l).scaled && l.copies.kind === 'one' && l.mask.kind !== 'outline';
 
 /** Makes what is on the board smaller about the middle, so that it keeps a margin to all edges, mm. */
 export function smaller(view: Arranged, margin: number): Fix[] {

@@ -90,3 +90,13 @@ export function standingBounds(
   const y = (j: number) => grid.originY + (w.j + j) * grid.cell;
   return { x0: x(i0 - 0.5), x1: x(i1 + 0.5), y0: y(j0 - 0.5), y1: y(j1 + 0.5) };
 }
+
+/** How far a thing is moved to stand in the middle of a field, and the margins that it then has there, mm. */
+export function centring(field: Bounds, standing: Bounds): { dx: number; dy: number; mx: number; my: number } {
+  return {
+    dx: (field.x0 + field.x1 - standing.x0 - standing.x1) / 2,
+    dy: (field.y0 + field.y1 - standing.y0 - standing.y1) / 2,
+    mx: (field.x1 - field.x0 - standing.x1 + standing.x0) / 2,
+    my: (field.y1 - field.y0 - standing.y1 + standing.y0) / 2,
+  };
+}

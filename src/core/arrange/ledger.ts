@@ -65,6 +65,28 @@ export function fitUniformly(layers: Layer[], now: number, wanted: number): void
   }
 }
 
+/** Least backing that a proposed depth leaves, and least depth that is proposed, mm (common practice, no source). */
+const PROPOSED = { backing: 3.175, depth: 0.5 };
+
+/** The depth that what is arranged is proposed to be fitted to: as it is, or what the board has room for, mm. */
+export const proposedDepth = (depth: number, thickness: number, skin: number): number =>
+  Number(Math.max(PROPOSED.depth, Math.min(depth, thickness - skin - PROPOSED.backing)).toFixed(2));
+
+/** Scales all that is arranged to a depth, its seat with it. Nothing is done of nothing. */
+export function fitWhole(layers: Layer[], seat: Seat, now: number, wanted: number): void {
+  if (!(now > 0)) return;
+  fitUniformly(layers, now, wanted);
+  seat.drop = clean((seat.drop * wanted) / now);
+}
+
+/** The skin that leaves a backing under what is arranged, mm; none where there is no room for it. */
+export const skinFor = (thickness: number, depth: number, backing: number): number =>
+  clean(Math.max(0, thickness - depth - backing));
+
+/** How far the base plane lies below the board's top, mm: what stands over it is sunk with it, what is carved starts from the top. */
+export const dropFor = (mode: Seat['mode'], peak: number): number =>
+  mode === 'sunk' ? Number(Math.max(0, peak).toFixed(3)) : 0;
+
 /**
  * The press that brings a whole of `depth` mm to `wanted` by shortening only what lies beyond `above`; null when there is nothing to do.
  * @throws RangeError when `wanted` does not lie above `above`

@@ -1,8 +1,7 @@
 import type { Layer } from '../doc/layer';
 import { AIR, type Grid, makeField } from '../field/height-field';
 import { type Affine, invertAffine } from '../outline/polygon';
-import { BELOW } from './mesh-piece';
-import { boxIn, type Piece, windowGrid, windowOf } from './window';
+import { BELOW, boxIn, type Piece, windowGrid, windowOf } from './window';
 
 interface Picture {
   width: number;

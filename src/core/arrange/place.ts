@@ -166,6 +166,17 @@ export function gapOff(g: Gap, layers: Layer[], board: { x: number; y: number })
   return sideOf(from, g.axis, g.fromSide) + g.distance - sideOf(of, g.axis, g.ofSide);
 }
 
+/** How far a side of one box lies from a side of another, mm along an axis. */
+export const distanceBetween = (of: Bounds, from: Bounds, g: Pick<Gap, 'axis' | 'ofSide' | 'fromSide'>): number =>
+  sideOf(of, g.axis, g.ofSide) - sideOf(from, g.axis, g.fromSide);
+
+/** Where the margins of a thing count from: the field that it lies wholly in, else the board. */
+export function aroundOf(standing: Bounds, field: Bounds | null, board: { x: number; y: number }): Bounds {
+  const f = field;
+  const lies = f && f.x0 <= standing.x0 && f.x1 >= standing.x1 && f.y0 <= standing.y0 && f.y1 >= standing.y1;
+  return lies ? f : { x0: 0, y0: 0, x1: board.x, y1: board.y };
+}
+
 const SETTLED = 1e-6;
 
 /**

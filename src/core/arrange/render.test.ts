@@ -1,18 +1,20 @@
 import fc from 'fast-check';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
-import { type Layer, type MeshSource, PLAIN_LAYER } from '../doc/layer';
+import { type Layer, PLAIN_LAYER } from '../doc/layer';
 import type { ReliefOf } from '../doc/relief-of';
 import { AIR, boardGrid, type Grid } from '../field/height-field';
 import { outlinePolygon } from '../outline/shapes';
 import type { HeightImage } from '../sources/height-image';
 import type { Mesh } from '../sources/mesh';
 import { copiesOf } from './copies';
-import { BELOW, rasterOf } from './mesh-piece';
+import type { Content } from './kinds/kind';
+import { rasterOf } from './kinds/mesh/piece';
+import type { MeshSource } from './kinds/mesh/schema';
 import { reliefAt } from './relief-of';
-import { type Content, renderLayer } from './render';
+import { renderLayer } from './render';
 import type { Rendered } from './rendered';
-import { joinWindows, windowOf } from './window';
+import { BELOW, joinWindows, windowOf } from './window';
 
 const board = boardGrid(60, 40, 0.5);
 

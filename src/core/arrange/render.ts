@@ -2,42 +2,16 @@ import type { Layer, SeenLayer } from '../doc/layer';
 import { distanceInside } from '../field/distance';
 import { AIR, type Grid } from '../field/height-field';
 import { type Affine, invertAffine, type Polygon } from '../outline/polygon';
-import { outlinePolygon, workEdge } from '../outline/shapes';
 import { turnedGrid, turnedRows } from '../setup/frame';
-import type { HeightImage } from '../sources/height-image';
-import type { Mesh } from '../sources/mesh';
 import { copiesOf } from './copies';
+import type { Content } from './kinds/kind';
+import { sourceKind } from './kinds/registry';
 import { maskOf } from './mask';
-import { meshPiece, type Raster } from './mesh-piece';
-import { picturePiece } from './picture-piece';
-import { polygonPiece } from './polygon-piece';
 import type { Rendered } from './rendered';
 import { frameOf, joinWindows, type Piece, type Window, windowGrid } from './window';
 
-/** What a layer's source holds when it is read: a file's mesh or toned image, a mesh's picture from above, or words' outlines. */
-export interface Content {
-  mesh?: Mesh;
-  image?: HeightImage;
-  raster?: Raster;
-  polygon?: Polygon;
-}
-
-/** The layer's own outline in its own frame, when it is made of one. */
-export function polygonOf(l: Layer, content: Content): Polygon | null {
-  if (l.source.kind === 'shape') return workEdge(outlinePolygon(l.source.outline, l.size.x, l.size.y), l.source.edge);
-  return l.source.kind === 'words' ? (content.polygon ?? []) : null;
-}
-
-function pieceOf(l: Layer, content: Content, frame: Affine, grid: Grid, polygon: Polygon | null): Piece {
-  const s = l.source;
-  if (s.kind === 'mesh') {
-    if (content.mesh) return meshPiece(content.mesh, s, l, frame, grid);
-    const r = content.raster!;
-    return picturePiece({ width: r.width, height: r.height, values: r.data }, l, frame, grid, false, true, true);
-  }
-  if (s.kind === 'image') return picturePiece(content.image!, l, frame, grid, s.blackIsGround, false, false);
-  return polygonPiece(polygon!, s.relief, l, frame, grid);
-}
+/** The layer's own outline in its own frame; null when it is not made of one. */
+export const polygonOf = (l: Layer, content: Content): Polygon | null => sourceKind(l).outline?.(l, content) ?? null;
 
 /** The copies of a layer in one window; where they overlap the highest counts. */
 function gather(pieces: Piece[]): Piece {
@@ -83,7 +57,7 @@ export function renderLayer(l: SeenLayer, content: Content, grid: Grid, other: R
   const polygon = polygonOf(l, content);
   const pieces = copiesOf(l.copies).map((c) => {
     const frame = frameOf(l, c);
-    const p = pieceOf(l, content, frame, grid, polygon);
+    const p = sourceKind(l).piece({ layer: l, content, frame, grid, polygon });
     const h = p.heights;
     if (l.invert) for (let k = 0; k < h.length; k++) if (h[k] !== AIR) h[k] = l.rise - h[k];
     const slope = slopeOf(l, frame);

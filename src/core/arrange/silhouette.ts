@@ -13,7 +13,7 @@ import {
   unionRings,
 } from '../outline/union';
 import { copiesOf } from './copies';
-import type { Content } from './render';
+import type { Content } from './kinds/kind';
 import { polygonOf } from './render';
 import type { Rendered } from './rendered';
 import { frameOf, windowGrid } from './window';

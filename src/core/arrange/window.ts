@@ -71,3 +71,13 @@ export function joinWindows(all: Window[]): Window {
     height: Math.max(...some.map((w) => w.j + w.height)) - j,
   };
 }
+
+/** Marks what of a mesh lies under its base plane in a raster. */
+export const BELOW = -2;
+
+/** A mesh as seen from above in its own plan: heights 0..1 over its base, AIR outside, BELOW where it lies under the base. */
+export interface Raster {
+  width: number;
+  height: number;
+  data: Float32Array;
+}

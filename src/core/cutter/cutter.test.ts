@@ -2,10 +2,30 @@ import { expect, test } from 'vitest';
 import { DRAWER } from '../doc/defaults';
 import { makeField } from '../field/height-field';
 import { removeStock } from '../kernels/stock-removal';
-import { chipLoad, cutterSchema, profileHeight, profileOf, scallop } from './cutter';
+import { CUTTER_SHAPES, chipLoad, cutterSchema, profileHeight, profileOf, scallop, stepoverFor } from './cutter';
+import { reshape } from './reshape';
 
 // Scallop height of parallel ball passes on a plane, h = R - sqrt(R^2 - (s/2)^2): any machining handbook. The trade
 // handbook's worked example: 1/8 in ball, 8 %, s = 0.254 mm, h = 0.0051 mm.
+test('the stepover for a ridge is the scallop formula turned round', () => {
+  for (const R of [0.5, 1.5875, 3.175]) {
+    for (const ridge of [0.001, 0.0051, 0.02, R / 3]) expect(scallop(R, stepoverFor(R, ridge))).toBeCloseTo(ridge, 9);
+  }
+  expect(stepoverFor(1.5875, 0)).toBe(0);
+});
+
+test('a bit of another shape has what that shape needs', () => {
+  for (const shape of CUTTER_SHAPES) {
+    const c = { ...cutterSchema.parse(DRAWER[0]), cornerRadius: 0, tipDiameter: 0, taperAngle: 0, includedAngle: 0 };
+    reshape(c, shape);
+    expect(c.shape).toBe(shape);
+    const p = profileOf(c);
+    const heights = Array.from({ length: 50 }, (_, i) => profileHeight(p, (p.R * i) / 49));
+    expect(Math.min(...heights), shape).toBeCloseTo(0, 9);
+    expect(Number.isFinite(Math.max(...heights)), shape).toBe(true);
+  }
+});
+
 test('the scallop formula gives the worked example', () => {
   expect(scallop(1.5875, 0.254)).toBeCloseTo(0.0051, 4);
 });

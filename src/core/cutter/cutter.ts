@@ -154,6 +154,11 @@ export function scallop(R: number, stepover: number): number {
   return R - Math.sqrt(Math.max(0, R * R - (stepover / 2) ** 2));
 }
 
+/** The stepover at which parallel ball passes on a plane leave a ridge: s = 2 sqrt(2 R h - h^2), the scallop formula solved for s. mm. */
+export function stepoverFor(R: number, ridge: number): number {
+  return 2 * Math.sqrt(Math.max(0, 2 * R * ridge - ridge * ridge));
+}
+
 /** Chip load in mm a tooth: feed / (rpm x flutes). */
 export function chipLoad(feed: number, rpm: number, flutes: number): number {
   return feed / (rpm * flutes);

@@ -1,47 +1,21 @@
-import { edgeSchema, outlineSchema } from '../outline/shapes';
+import { imageSourceSchema } from '../arrange/kinds/image/schema';
+import { meshSourceSchema } from '../arrange/kinds/mesh/schema';
+import { shapeSourceSchema } from '../arrange/kinds/shape/schema';
+import { wordsSourceSchema } from '../arrange/kinds/words/schema';
+import { outlineSchema } from '../outline/shapes';
 import { z } from '../units/zod';
 import { coordinate, finite, id, name, place, size } from './parts';
-import { reliefOfSchema } from './relief-of';
-import { toneSchema } from './tone';
-import { wordsSchema } from './words';
 
-const file = {
-  /** The file's name as the person knows it, and its content's SHA-256. */
-  file: z.string().min(1).max(255),
-  hash: z.string().regex(/^[0-9a-f]{64}$/, 'must be the SHA-256 of the file, 64 hex digits'),
-};
-const quarter = z.number().int().min(0).max(3);
-
-export const meshSourceSchema = z.object({
-  kind: z.literal('mesh'),
-  ...file,
-  unit: z.enum(['mm', 'in']),
-  /** Quarter turns of the file's axes, and a mirror in its x before them. */
-  turns: z.tuple([quarter, quarter, quarter]),
-  flip: z.boolean(),
-  /** Base plane as a share of the turned mesh's thickness, from its lowest point; what lies below is lost. */
-  base: finite.min(0).max(0.99),
-});
-export type MeshSource = z.infer<typeof meshSourceSchema>;
-
-export const imageSourceSchema = z.object({
-  kind: z.literal('image'),
-  ...file,
-  /** Black ground does not belong to the relief. */
-  blackIsGround: z.boolean(),
-  tone: toneSchema,
-});
-export type ImageSource = z.infer<typeof imageSourceSchema>;
-
+/** What each kind of source holds: a new kind has a line here and one in arrange/kinds/registry.ts. */
 export const sourceSchema = z.discriminatedUnion('kind', [
   meshSourceSchema,
   imageSourceSchema,
-  z.object({ kind: z.literal('shape'), outline: outlineSchema, edge: edgeSchema, relief: reliefOfSchema }),
-  z.object({ kind: z.literal('words'), words: wordsSchema, relief: reliefOfSchema }),
+  shapeSourceSchema,
+  wordsSourceSchema,
 ]);
 export type LayerSource = z.infer<typeof sourceSchema>;
-export type ShapeSource = Extract<LayerSource, { kind: 'shape' }>;
-export type WordsSource = Extract<LayerSource, { kind: 'words' }>;
+export type SourceName = LayerSource['kind'];
+export type SourceOf<K extends SourceName> = Extract<LayerSource, { kind: K }>;
 
 export const JOINS = ['stack', 'carve', 'highest', 'lowest', 'blend'] as const;
 export type Join = (typeof JOINS)[number];
@@ -118,6 +92,10 @@ export const layerSchema = z.object({
   mask: maskSchema,
 });
 export type Layer = z.infer<typeof layerSchema>;
+/** A layer of one kind of source. */
+export type LayerOf<K extends SourceName> = Layer & { source: SourceOf<K> };
+
+export const isOf = <K extends SourceName>(l: Layer, kind: K): l is LayerOf<K> => l.source.kind === kind;
 
 /** A layer as a setup sees it: `turnedIn` is the board's width where its own setup lies the other way up. */
 export type SeenLayer = Layer & { turnedIn?: number };

@@ -5,8 +5,8 @@ import { finite, id, name, positive, size } from './parts';
 const axes = <T extends z.ZodType>(figure: T) => z.object({ x: figure, y: figure, z: figure });
 const count = z.number().int().positive();
 
-/** Which way round the programs are written; one for now, others come with the machines that need them. */
-export const DIALECTS = ['rs274'] as const;
+/** How programs are written for its controller; what each of them is stands in program/dialects. */
+export const DIALECTS = ['rs274', 'rs274-lines', 'rs274-numbered'] as const;
 export const STIFFNESSES = ['weak', 'usual', 'heavy'] as const;
 export const ROTARY = ['none', 'along-x', 'along-y'] as const;
 

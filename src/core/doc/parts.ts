@@ -14,3 +14,10 @@ export const place = z.object({ x: coordinate, y: coordinate });
 export const depthStep = finite.min(0.02).max(200);
 export const LEAST_SIDE_STEP = 0.005;
 export const sideStep = finite.min(LEAST_SIDE_STEP).max(200);
+
+/** A file that the document names. */
+export const fileParts = {
+  /** Its name as the person knows it, and its content's SHA-256. */
+  file: z.string().min(1).max(255),
+  hash: z.string().regex(/^[0-9a-f]{64}$/, 'must be the SHA-256 of the file, 64 hex digits'),
+};

@@ -1,7 +1,7 @@
 import { type Profile, profileHeight } from '../cutter/cutter';
 import type { HeightField } from '../field/height-field';
 import { cutterOffset, flatOffset, lineOffset } from './cutter-offset';
-import { removeStock } from './stock-removal';
+import { engageStock, removeStock } from './stock-removal';
 
 /** Where the heavy kernels run: in this thread, or spread over workers in bands of rows. */
 export interface KernelHost {
@@ -10,7 +10,9 @@ export interface KernelHost {
   /** The offset along lines parallel to x at `ys`; see lineOffset. */
   lines(f: HeightField, profile: Profile, ys: Float64Array): Promise<Float32Array>;
   /** Stock removal on `f` itself; see removeStock. */
-  remove(f: HeightField, profile: Profile, segments: Float64Array): Promise<Float32Array>;
+  remove(f: HeightField, profile: Profile, segments: Float64Array): Promise<void>;
+  /** The same, and what every segment meets; see engagement.ts. */
+  engage(f: HeightField, profile: Profile, segments: Float64Array, limit: number): Promise<Float32Array>;
 }
 
 /** The rows asked for of the offset by `profile`, its radius grown by `inflate` and its heights shifted with it. */
@@ -27,4 +29,5 @@ export const localHost: KernelHost = {
   offset: async (f, profile, inflate) => offsetRows(f, profile, inflate),
   lines: async (f, profile, ys) => offsetLines(f, profile, ys),
   remove: async (f, profile, segments) => removeStock(f, profile, segments),
+  engage: async (f, profile, segments, limit) => engageStock(f, profile, segments, limit),
 };

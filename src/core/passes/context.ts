@@ -6,7 +6,7 @@ import type { OutlineRef } from '../doc/outline-ref';
 import type { Heights } from '../doc/setup';
 import { AIR, cellAt, type HeightField, makeField, padField, poolField } from '../field/height-field';
 import type { KernelHost } from '../kernels/host';
-import { SEGMENT } from '../kernels/stock-removal';
+import { SEGMENT } from '../kernels/segment';
 import type { Path } from '../motion/path';
 import type { Polygon } from '../outline/polygon';
 

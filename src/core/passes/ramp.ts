@@ -61,7 +61,9 @@ export function rampOnto(
   for (const [nx, ny, nz] of walk(line, closed)) {
     const l = Math.hypot(nx - x, ny - y);
     const next = Math.max(nz, z - l * slope, floor);
-    path.feed(nx, ny, next, sinkingFeed(cutter.feed, cutter.plunge, next - z, Math.hypot(l, next - z)));
+    // Over a wall the tip has stood higher than the ramp: what it really goes down counts.
+    const drop = next - path.z;
+    path.feed(nx, ny, next, sinkingFeed(cutter.feed, cutter.plunge, drop, Math.hypot(l, drop)));
     x = nx;
     y = ny;
     z = Math.min(z, Math.max(z - l * slope, floor));

@@ -1,7 +1,7 @@
 import { MASK, type Target } from '../arrange/target';
 import { type Cutter, profileOf } from '../cutter/cutter';
 import type { KernelHost } from '../kernels/host';
-import { SEGMENT } from '../kernels/stock-removal';
+import { SEGMENT } from '../kernels/segment';
 
 /** What a pass cuts that no layer asks for: a bit that runs exactly along chains of x y z points, mm. */
 export interface Slot {

@@ -1,7 +1,9 @@
 import { compose, emptySurface, opOf, type SurfaceFacts, surfaceFacts } from '../arrange/compose';
 import { type LayerEffect, layerEffects } from '../arrange/effects';
 import { renderKey } from '../arrange/engine';
-import { type Content, renderLayer } from '../arrange/render';
+import type { Content, ContentFacts } from '../arrange/kinds/kind';
+import { sourceKind } from '../arrange/kinds/registry';
+import { renderLayer } from '../arrange/render';
 import type { Rendered } from '../arrange/rendered';
 import type { Shown } from '../arrange/silhouette';
 import type { Window } from '../arrange/window';
@@ -11,20 +13,6 @@ import type { Grid } from '../field/height-field';
 import type { LayerSeen } from '../proof/checks/rule';
 import { type SetupView, seenLayers } from '../setup/view';
 import type { RunStage } from './stage';
-
-/** What is known of a layer's content besides its heights. */
-export interface ContentFacts {
-  /** Bits a sample of an image, 0 for others. */
-  depth: number;
-  /** Whether an image's heights come in visible steps, and how high one is as a share of white; 0 when not. */
-  step: number;
-  /** Letters that the font does not have. */
-  missing: string[];
-  /** What words measure in their font, mm; null for others. */
-  measured: { x: number; y: number } | null;
-  /** Whether it is a model of a recess: its rim stands high and its middle lies low. */
-  recess: boolean;
-}
 
 export type LoadContent = (l: Layer) => Promise<{ content: Content; facts: ContentFacts }>;
 
@@ -118,7 +106,7 @@ export async function composeJob(view: Composing, grid: Grid, load: LoadContent,
   const { facts, effects } = made.result.meta;
   const shownOf = async (l: SeenLayer, r: Rendered): Promise<Shown> => {
     // Files are traced around their cells: their content is not read again for it.
-    const outlined = l.source.kind === 'words' || l.source.kind === 'shape';
+    const outlined = sourceKind(l).outline !== undefined;
     return { layer: l, rendered: r, content: outlined ? (await load(l)).content : {} };
   };
   return {

@@ -105,7 +105,7 @@ test.each<[string, (p: CutoutPass, j: SetupView) => void]>([
     const plan = await planned(change);
     expect(errorsOf(plan)).toEqual([]);
     // No lap, no way in or out bites deeper than the bit may.
-    expect(plan.summary.findings.map((f) => f.rule)).not.toContain('stepdown');
+    expect(plan.summary.findings.map((f) => f.rule)).not.toContain('bite');
     const { tabs } = cutoutFacts(plan.summary.passes.find((p) => p.kind === 'cutout'))!;
     const [c] = plan.summary.cutouts;
     expect(c.joined).toBeNull();

@@ -7,15 +7,16 @@ import type { Job } from '../doc/job';
 import { type Layer, PLAIN_LAYER } from '../doc/layer';
 import type { PassKindName, PassOf } from '../doc/pass';
 import { PLAIN_TONE } from '../doc/tone';
-import type { Finding } from '../findings/finding';
+import type { Finding, Found } from '../findings/finding';
 import { FIX_LABELS } from '../findings/texts/fixes';
 import { KNOWN_RULES, labelOf, textOf } from '../findings/texts/text-of';
 import { addPass } from '../passes/add-pass';
 import { joined } from '../proof/checks/joined';
-import type { SetupView } from '../setup/view';
+import { heldHardly, loose } from '../proof/checks/loose';
+import { type SetupView, setupView } from '../setup/view';
 import type { LoadContent } from './compose-job';
 import { drawerFindings } from './drawer';
-import { drawerBit, plainSetup, planWhole } from './plan-test-kit';
+import { drawerBit, others, plainSetup, planWhole } from './plan-test-kit';
 import { problems } from './problems';
 
 const BOARD = { x: 100, y: 76, thickness: 15, material: materialNamed('maple') };
@@ -106,7 +107,10 @@ async function saidOf(job: Job): Promise<Finding[]> {
   if (wrong.some((f) => f.stops)) return wrong;
   return (await planWhole(job, files)).summary.findings;
 }
-const errors = (list: Finding[]) => list.filter((f) => f.severity === 'error').map((f) => f.rule);
+const errors = (list: Finding[]) =>
+  others(list)
+    .filter((f) => f.severity === 'error')
+    .map((f) => f.rule);
 
 /** A mesh of the box as a layer. */
 const box = (id: string): Layer => ({
@@ -254,6 +258,7 @@ const SCENES: [string, () => SetupView][] = [
           ]),
       ),
   ],
+  ['rough-idle', () => bevelled((j) => Object.assign(j.passes[0], { stockToLeave: 9 }))],
   ['skim-nothing', () => withPass('skim', em6(), (p) => (p.points[0].thickness = 15))],
   [
     'no-spoilboard',
@@ -290,9 +295,9 @@ const SCENES: [string, () => SetupView][] = [
       }),
   ],
   // What the proof finds in the written programs.
-  ['stepdown', () => bevelled((j) => (j.cutters[0].maxStepdown = 1))],
+  ['bite', () => bevelled((j) => (j.cutters[0].maxStepdown = 1))],
   [
-    'stepdown',
+    'bite',
     () =>
       bevelled((j) => {
         j.layers[0].rise = 9;
@@ -407,6 +412,27 @@ describe('every fix mends what it is offered for', () => {
     expect(joined.cut!({ view, cutouts: [{ ...cutouts[0], joined: null }] } as never)).toEqual([]);
     tried.add('cut-deeper');
     fired.add('joined');
+  });
+
+  test('what comes loose is held by tape, once a person says so', () => {
+    const view = plain();
+    const held = [
+      { file: 'a.nc', loose: [{ x: 9, y: 9, area: 100 }], weak: [{ x: 30, y: 9, area: 50, neck: 0.3, section: 2 }] },
+    ];
+    const at = { view, program: { file: 'a.nc' }, held, cutouts: [] } as never;
+    const taped = (f: Found) => setupView(withEdits(view.document, f.fixes![0].edits));
+    for (const rule of [loose, heldHardly]) {
+      const [f] = rule.program!(at);
+      expect(f).toMatchObject({ rule: rule.id, subject: { file: 'a.nc' }, place: { y: 9 } });
+      expect(rule.program!({ ...(at as object), view: taped(f) } as never)).toEqual([]);
+      expect(problems(taped(f).document)).toEqual([]);
+      // It is told once, of the program that frees it, and not where a cut-out without tabs says so already.
+      expect(rule.program!({ ...(at as object), held: [...held, ...held] } as never)).toEqual([]);
+      fired.add(rule.id);
+    }
+    const cutouts = [{ pass: 'c', rings: [[0, 0, 20, 0, 20, 20, 0, 20]], tabs: [], reach: 0, radius: 3 }];
+    expect(loose.program!({ ...(at as object), cutouts } as never)).toEqual([]);
+    tried.add('hold-by-tape');
   });
 
   test('figures that the shop has changed are taken, and only when asked for', () => {

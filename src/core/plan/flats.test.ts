@@ -11,7 +11,7 @@ import { findFlats, LEVEL, markCleared } from '../passes/flat/fields';
 import { orderProblem, placeFor } from '../passes/order';
 import type { SetupView } from '../setup/view';
 import { setupView } from '../setup/view';
-import { changed, plainSetup, planShapes, proposed, wrongIn } from './plan-test-kit';
+import { changed, errorsOf, plainSetup, planShapes, proposed, wrongIn } from './plan-test-kit';
 import { variantsOf } from './variants';
 
 const mill: Cutter = DRAWER.find((c) => c.id === 'em6')!;
@@ -130,7 +130,7 @@ test('a field cleared by the end mill is level to a hundredth in the proof, noth
   expect(wrongIn({ document: taken })).toBe('');
   expect(setupView(taken).passes.map((p) => p.kind)).toEqual(['rough', 'flat', 'finish']);
   const plan = await planShapes({ document: taken });
-  expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+  expect(errorsOf(plan)).toEqual([]);
   // Its own other way leads back to the same passes.
   const [back] = variantsOf(taken, job.setup.id);
   expect(back.id).toBe('without-flats');

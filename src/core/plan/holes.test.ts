@@ -76,7 +76,7 @@ test('a wide hole is milled in helices of arcs, right through, and no post is le
     const r = Math.hypot(cut.originX + (k % cut.width) * 0.2 - 10, cut.originY + Math.floor(k / cut.width) * 0.2 - 14);
     if (r < 7.8) expect(cut.data[k]).toBeCloseTo(-18.5, 4);
   }
-  expect(plan.summary.findings.map((f) => f.rule)).not.toContain('stepdown');
+  expect(plan.summary.findings.map((f) => f.rule)).not.toContain('bite');
   // The board beside it is as thick as the trench leaves it.
   expect(plan.summary.thinnest).toBeCloseTo(15, 1);
 }, 60_000);

@@ -14,7 +14,7 @@ import type { SetupView } from '../setup/view';
 import { FONTS } from '../sources/fonts';
 import { layWords, readFont } from '../sources/lettering';
 import type { LoadContent } from './compose-job';
-import { changed, plainSetup, planShapes, proposed, type SetupPlan, wrongIn } from './plan-test-kit';
+import { changed, errorsOf, plainSetup, planShapes, proposed, type SetupPlan, wrongIn } from './plan-test-kit';
 
 const bit = (id: string) => DRAWER.find((c) => c.id === id)!;
 const sharp = { ...DRAWER.find((c) => c.shape === 'v')!, tipDiameter: 0 };
@@ -119,7 +119,7 @@ test('letters: cut to the exact depth of their outlines, nothing gouged, deep on
   const pass = job.passes.at(-1)!;
   if (pass.kind === 'letter') pass.stepdown = 1;
   const plan = await planShapes(job, load);
-  expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+  expect(errorsOf(plan)).toEqual([]);
   const moved = polygonOf(job.layers[1], { polygon: laid.polygon })!.map((r) =>
     r.map((v, i) => v + (i % 2 === 0 ? 50 : 32)),
   );
@@ -140,7 +140,7 @@ test('a blunt tip stays at the surface until its flat fits between the walls', a
   const source = { kind: 'shape', outline: { kind: 'path', d }, edge: { kind: 'plain' }, relief: vee() } as const;
   const job = grooved({ source, size: { x: 40, y: 20 }, rise: 4 }, blunt);
   const plan = await planShapes(job, load);
-  expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+  expect(errorsOf(plan)).toEqual([]);
   const polygon = outlinePolygon(source.outline, 40, 20).map((r) => r.map((v, i) => v + (i % 2 === 0 ? 50 : 32)));
   const got = against(plan, polygon, 4, blunt.includedAngle);
   expect(got.low).toBeGreaterThan(-0.02);
@@ -155,7 +155,7 @@ test('copies that overlap are cut as one, and no line sinks straight down deeper
   const pass = job.passes.at(-1)!;
   if (pass.kind === 'letter') pass.stepdown = 2;
   const plan = await planShapes(job, load);
-  expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+  expect(errorsOf(plan)).toEqual([]);
   const got = against(plan, rectangle(50, 5), 6, 60);
   expect(got.low).toBeGreaterThan(-0.02);
   expect(got.high).toBeLessThan(0.1);
@@ -255,7 +255,7 @@ test('a drawn line is engraved at one depth, and strokes around a ring are cut t
   const moves = radial.summary.passes.find((p) => p.kind === 'letter')!;
   // From each stroke's end to the next one's nearer end: never back over the whole length of a stroke.
   expect(moves.rapidLength).toBeLessThan(12 * (6 + 2 * 7) + 120);
-  expect(radial.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+  expect(errorsOf(radial)).toEqual([]);
 }, 60_000);
 
 test('wide grooves: an end mill clears the level bottom, the V bit cuts the walls alone', async () => {
@@ -269,7 +269,7 @@ test('wide grooves: an end mill clears the level bottom, the V bit cuts the wall
   const flat = proposed('flat', job, bit('em6'));
   job.passes.splice(placeFor(job.passes, 'flat'), 0, flat);
   const plan = await planShapes(job, load);
-  expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+  expect(errorsOf(plan)).toEqual([]);
   // The bottom is narrower than the outline by what the walls take on both sides, and level within 0.01 mm.
   const side = deepest * Math.tan((sharp.includedAngle * Math.PI) / 360);
   const { cut } = plan;

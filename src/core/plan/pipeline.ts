@@ -5,6 +5,7 @@ import { frameBetween, gridThrough, zeroOf } from '../setup/frame';
 import { viewOf } from '../setup/view';
 import { cellOf } from './cell';
 import type { LoadContent } from './compose-job';
+import { type GivenProgram, givenPrograms } from './given-programs';
 import { type DoneSetup, planSetup } from './plan-setup';
 import { problems } from './problems';
 import { writePrograms } from './programs';
@@ -37,9 +38,15 @@ type BoardInput = ReturnType<typeof inputsOf>[number];
  * The whole way from layers to proven programs, of all boards and setups. A pure function of the document and its files; each stage is
  * keyed by what it depends on, so that a stored result is used again when only later stages have changed.
  * @param load reads a layer's content; called only when a stage needs it
- * @throws PlanStopped
+ * @param given programs that are proven instead of those that are planned
+ * @throws PlanStopped, ProgramError for a given program that cannot be followed
  */
-export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment): Promise<Plan> {
+export async function planJob(
+  job: Job,
+  load: LoadContent,
+  env: PlanEnvironment,
+  given: GivenProgram[] | null = null,
+): Promise<Plan> {
   const wrong = problems(job);
   if (wrong.some((f) => f.stops)) throw new PlanStopped(wrong);
   const boards = inputsOf(job).filter((b) => b.setups.length > 0);
@@ -52,7 +59,8 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
     done.push(await planSetup(s, load, env, progress));
   }
   env.progress('programs', 0.55);
-  const programs = writePrograms(done);
+  const planned = writePrograms(done);
+  const { programs, found } = given ? givenPrograms(given, planned, done) : { programs: planned, found: [] };
   env.progress('proof', 0.6);
   const proofs: Awaited<ReturnType<typeof provePlan>>[] = [];
   const setsOf = (b: BoardInput) => done.filter((d) => b.setups.some((s) => s.view === d.view));
@@ -65,7 +73,7 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
       const p = proofs[i].setups[k];
       const own = programs.filter((e) => e.setup === d.view.setup.id);
       own.forEach((e, n) => {
-        e.volume = p.volumes[n];
+        Object.assign(e, p.programs[n]);
       });
       summaries.push(summarise(d, p));
       surfaces.push({
@@ -77,7 +85,7 @@ export async function planJob(job: Job, load: LoadContent, env: PlanEnvironment)
       });
     });
   });
-  const said: Found[] = [...done.flatMap((d) => d.found), ...proofs.flatMap((p) => p.found)];
+  const said: Found[] = [...found, ...done.flatMap((d) => d.found), ...proofs.flatMap((p) => p.found)];
   return {
     summary: {
       setups: summaries,

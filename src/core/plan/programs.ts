@@ -1,5 +1,7 @@
 import { kindOf } from '../passes/registry';
+import { DIALECT_OF } from '../program/dialects/registry';
 import { commentText, fileStem, type ProgramPart, writeProgram } from '../program/writer';
+import type { ProgramFigures } from '../proof/figures';
 import { zeroOf } from '../setup/frame';
 import type { SetupView } from '../setup/view';
 import { formatDuration, formatLength } from '../units/length';
@@ -8,7 +10,7 @@ import type { Planned } from './plan-passes';
 /** Most that arcs may lie off the path that they are fitted to, mm. */
 const ARC_TOLERANCE = 0.01;
 
-export interface PlannedProgram {
+export interface PlannedProgram extends ProgramFigures {
   file: string;
   /** The setup that it is for. */
   setup: string;
@@ -21,9 +23,10 @@ export interface PlannedProgram {
   naiveSeconds: number;
   cutLength: number;
   rapidLength: number;
-  /** mm3 that the proof saw it remove. */
-  volume: number;
 }
+
+/** Figures of a program that the proof has not seen yet. */
+const NOT_PROVEN: ProgramFigures = { volume: 0, bite: null, air: 0, held: { loose: [], weak: [] } };
 
 /** The planned passes of a setup. */
 export interface PlannedSetup {
@@ -94,6 +97,7 @@ function programOf(s: PlannedSetup, run: Planned[], number: number): PlannedProg
     unit: view.output.unit,
     safeZ: view.setup.heights.everything,
     toolChanger: view.output.oneFile && view.machine.toolChanger,
+    dialect: DIALECT_OF[view.machine.dialect],
   });
   return {
     file: `${fileStem(view.order, view.name, `${number}-${bits.join('-')}`)}.nc`,
@@ -103,7 +107,7 @@ function programOf(s: PlannedSetup, run: Planned[], number: number): PlannedProg
     passes: run.map((p) => p.pass.id),
     rough: run.every((p) => kindOf(p.pass).rough),
     ...sumsOf(run),
-    volume: 0,
+    ...NOT_PROVEN,
   };
 }
 

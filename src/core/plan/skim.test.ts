@@ -8,7 +8,7 @@ import { orderProblem } from '../passes/order';
 import { boardTops, skimDepths } from '../passes/skim/plan';
 import type { SkimPass } from '../passes/skim/schema';
 import type { SetupView } from '../setup/view';
-import { plainSetup, planShapes, planWhole, proposed, saidOf, setupPlan, wrongIn } from './plan-test-kit';
+import { errorsOf, plainSetup, planShapes, planWhole, proposed, saidOf, setupPlan, wrongIn } from './plan-test-kit';
 import { skimOtherSide } from './setups';
 
 const bit = (id: string): Cutter => DRAWER.find((c) => c.id === id)!;
@@ -77,7 +77,7 @@ test.each(['face', 'back'] as const)(
     if (side === 'back')
       expect((job.board.setups[0].passes[0] as SkimPass).points.map((p) => p.x)).toEqual([85, 5, 45]);
     const whole = await planWhole(job.document);
-    expect(whole.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+    expect(errorsOf(whole)).toEqual([]);
     const [skim] = whole.summary.programs;
     expect(skim.setup).toBe(side);
     // What it takes off is what stood over the face: between the thinnest and the thickest place, all over.

@@ -4,13 +4,14 @@ import { HOBBY_MACHINE } from '../doc/defaults';
 import { applyEdits } from '../doc/edits';
 import { WHOLE_PIECE } from '../doc/outline-ref';
 import { addPass } from '../passes/add-pass';
-import { readProgram } from '../program/reader';
+import { MOTION, readProgram } from '../program/reader';
 import { setupView } from '../setup/view';
 import {
   BACK_DISH,
   DISHED,
   dishes,
   drawerBit,
+  errorsOf,
   FACE_DISH,
   plainSetup,
   planWhole,
@@ -29,7 +30,7 @@ describe('a dish on both faces', () => {
   }, 120_000);
 
   test('is proven in one solid: both setups without an error', () => {
-    expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+    expect(errorsOf(plan)).toEqual([]);
     expect(plan.summary.setups.map((s) => s.id)).toEqual(['face', 'back']);
     expect(plan.solids).toHaveLength(1);
     for (const [i, d] of [FACE_DISH, BACK_DISH].entries())
@@ -121,13 +122,13 @@ test('letters on the back read right when the board is turned over', async () =>
   Object.assign(back.passes[0], { stockToLeave: 0 });
   face.passes = [];
   const plan = await planWhole(face.document);
-  expect(plan.summary.findings.filter((f) => f.severity === 'error')).toEqual([]);
+  expect(errorsOf(plan)).toEqual([]);
   // What the program cuts, moved by the rigid motion, is what is missing from the solid below.
   const { grid, bottom } = plan.solids[0];
   const [program] = plan.summary.programs;
   const { motions } = readProgram(program.text, program.file, program.cutter);
   let seen = 0;
-  for (let m = 0; m < motions.length; m += 9) {
+  for (let m = 0; m < motions.length; m += MOTION) {
     const [x, y, z] = [motions[m + 3], motions[m + 4], motions[m + 5]];
     if (motions[m + 6] === 1 || z > -0.5) continue;
     const [sx, sy, sz] = turnedOver([x, y, z]);

@@ -4,7 +4,7 @@ import { contentLoader } from '../../server/content';
 import { DRAWER, SHOP_MACHINE } from '../doc/defaults';
 import type { SetupView } from '../setup/view';
 import { setupView } from '../setup/view';
-import { planShapes } from './plan-test-kit';
+import { others, planShapes } from './plan-test-kit';
 
 // The loaf in every way that it can be seated and cut, on a coarse grid: the proof of the written programs decides.
 const demo = (await demoJobs())[2];
@@ -27,7 +27,13 @@ async function plan(edit: (j: SetupView) => void) {
   job.cell = 0.2;
   edit(job);
   const { summary } = await planShapes(job, load);
-  return { summary, found: summary.findings.filter((f) => f.severity !== 'note').map((f) => f.rule) };
+  return {
+    summary,
+    found: others(summary.findings)
+      .filter((f) => f.severity !== 'note')
+      .map((f) => f.rule),
+    bites: summary.findings.map((f) => f.rule).filter((r) => r === 'bite'),
+  };
 }
 
 test.each<[string, (j: SetupView) => void]>([
@@ -120,11 +126,12 @@ test.each<[string, (j: SetupView) => void]>([
 );
 
 test('in a frame the ball is warned of in the corners that the end mill does not reach, and nothing else', async () => {
-  const { found, summary } = await plan((j) => {
+  const { found, bites, summary } = await plan((j) => {
     raised(j);
     for (const p of j.passes) if ('area' in p) p.area = { kind: 'frame', x0: 20, y0: 15, x1: 140, y1: 95 };
   });
-  expect(found).toEqual(['stepdown']);
+  expect(found).toEqual([]);
+  expect(bites).toContain('bite');
   expect(summary.deepest).toBeCloseTo(9, 1);
 });
 
@@ -159,11 +166,12 @@ test('without room for the trench the carver is told, and no rapid touches the b
 });
 
 test('a relief without roughing warns of the depth that the ball takes', async () => {
-  const { found } = await plan((j) => {
+  const { found, bites } = await plan((j) => {
     raised(j);
     j.passes.splice(0, 1);
   });
-  expect(found).toEqual(['stepdown']);
+  expect(found).toEqual([]);
+  expect(bites).toContain('bite');
 });
 
 test.each<[string, (j: SetupView) => void, string]>([

@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { DIALECTS } from '../doc/machine';
 import { Path } from '../motion/path';
 import { zeroOf } from '../setup/frame';
+import { DIALECT_OF } from './dialects/registry';
 import { MOTION, readProgram } from './reader';
 import { commentText, fileStem, writeProgram } from './writer';
 
@@ -26,7 +28,8 @@ test('what is written is read back: every end within a rounding, never deeper th
       }),
       fc.constantFrom('mm' as const, 'in' as const),
       fc.constantFrom('top' as const, 'bed' as const),
-      (points, unit, zZero) => {
+      fc.constantFrom(...DIALECTS),
+      (points, unit, zZero, dialect) => {
         const path = new Path();
         path.rapid(points[0][0], points[0][1], 5);
         for (const [x, y, z, cut] of points) cut ? path.feed(x, y, z, 1234) : path.rapid(x, y, z);
@@ -37,6 +40,7 @@ test('what is written is read back: every end within a rounding, never deeper th
           unit,
           safeZ: 5,
           toolChanger: false,
+          dialect: DIALECT_OF[dialect],
         });
         const { motions } = readProgram(text, 'p.nc', 1);
         const step = unit === 'mm' ? 0.001 : 0.00254;
@@ -81,6 +85,7 @@ test('a program is plain: units first, modal words once, no digit too many, safe
     unit: 'mm',
     safeZ: 5,
     toolChanger: true,
+    dialect: DIALECT_OF.rs274,
   });
   expect(text.split('\n')).toEqual([
     '(Plaque  of oak)',
@@ -89,8 +94,10 @@ test('a program is plain: units first, modal words once, no digit too many, safe
     'G54',
     '(rough)',
     'T3 M6',
+    'G43 H3',
     'G0 Z5',
     'S16000 M3',
+    'G4 P3',
     'G0 X10 Y10',
     'Z0.5',
     'G1 Z-1.234 F500',
@@ -172,9 +179,23 @@ test.each([
   expect(() => readProgram(text, 'p.nc')).toThrow(/^p\.nc, line \d+: /);
 });
 
-test('a cut with the spindle stopped is noticed', () => {
-  expect(readProgram('G0 X0 Y0 Z0\nF10\nG1 X1', 'p.nc').spindleOffLine).toBe(3);
-  expect(readProgram('G0 X0 Y0 Z0 M3 S100\nF10\nG1 X1', 'p.nc').spindleOffLine).toBe(0);
+/** The spindle at the last motion of a program, rpm. */
+const spindleAt = (text: string) => readProgram(text, 'p.nc').motions.at(-1);
+
+test('every motion says how the spindle turns meanwhile', () => {
+  expect(spindleAt('G0 X0 Y0 Z0\nF10\nG1 X1')).toBe(0);
+  expect(spindleAt('G0 X0 Y0 Z0 M3 S100\nF10\nG1 X1')).toBe(100);
+  expect(spindleAt('G0 X0 Y0 Z0 M4 S100\nF10\nG1 X1')).toBe(-100);
+  expect(spindleAt('G0 X0 Y0 Z0 M3 S100\nM5\nF10\nG1 X1')).toBe(0);
+  expect(spindleAt('G0 X0 Y0 Z0 M3 S100\nS250\nF10\nG1 X1')).toBe(250);
+});
+
+test('what a program leaves unsaid before it moves is known, and how it ends', () => {
+  const read = (text: string) => readProgram(text, 'p.nc');
+  expect(read('G21 G17 G90 G94 G54\nG0 X0 Y0 Z5\nM30').unsaid).toEqual([]);
+  expect(read('G21 G90\nG0 X0 Y0 Z5\nG17\nM30')).toMatchObject({ unsaid: ['plane', 'feed', 'offset'], firstLine: 2 });
+  expect(read('G0 X0 Y0 Z5\nM3 S10\nM30\nG0 X9').end).toEqual({ said: true, turning: true, line: 3 });
+  expect(read('G0 X0 Y0 Z5').end).toEqual({ said: false, turning: false, line: 1 });
 });
 
 test('a changer gets its spindle stopped before every bit but the first, and started again after it', () => {
@@ -189,7 +210,49 @@ test('a changer gets its spindle stopped before every bit but the first, and sta
     unit: 'mm',
     safeZ: 5,
     toolChanger: true,
+    dialect: DIALECT_OF.rs274,
   });
   const spindle = text.split('\n').filter((l) => /M3$|M5|M6/.test(l));
   expect(spindle).toEqual(['T1 M6', 'S16000 M3', 'M5', 'T4 M6', 'S16000 M3', 'M5', 'T2 M6', 'S12000 M3', 'M5']);
+});
+
+test('a dialect writes what its traits say, and the same way of the tip', () => {
+  const path = new Path();
+  path.rapid(15, 10, 5);
+  path.feed(15, 10, -1, 300);
+  for (let a = 0; a <= 180; a += 2) {
+    const t = (a * Math.PI) / 180;
+    path.feed(10 + 5 * Math.cos(t), 10 + 5 * Math.sin(t), -1, 1800);
+  }
+  path.rapid(path.x, path.y, 5);
+  const written = (dialect: (typeof DIALECTS)[number]) =>
+    writeProgram([{ title: 'cut (all)', toolNumber: 4, rpm: 16000, moves: path.data, arcs: 0.01 }], {
+      header: ['Plaque'],
+      zero: { x: 0, y: 0, z: 0 },
+      unit: 'mm',
+      safeZ: 5,
+      toolChanger: true,
+      dialect: DIALECT_OF[dialect],
+    });
+  expect(written('rs274')).toMatch(/^G3 /m);
+  expect(written('rs274')).toMatch(/^M30$/m);
+  expect(written('rs274-lines')).not.toMatch(/\bG[23]\b/);
+  expect(written('rs274-lines').split('\n')[0]).toBe('; Plaque');
+  const numbered = written('rs274-numbered').trim().split('\n');
+  const lines = numbered.filter((l) => !l.startsWith('('));
+  expect(lines.map((l) => Number(/^N(\d+) /.exec(l)?.[1]))).toEqual(lines.map((_, n) => 10 * (n + 1)));
+  expect(lines.at(-1)).toMatch(/ M2$/);
+  for (const dialect of DIALECTS) {
+    const text = written(dialect);
+    expect(text).toContain('G43 H4');
+    const read = readProgram(text, 'p.nc', 4);
+    expect(read.tools.at(-1)).toMatchObject({ tool: 4, offset: 4 });
+    expect(read.starts).toMatchObject([{ wait: 3 }]);
+    expect(read.end).toMatchObject({ said: true, turning: false });
+    // No place of the way lies further off the half circle than the arcs may, its chords and their rounding.
+    for (let k = 0; k < read.motions.length; k += MOTION) {
+      if (read.motions[k + 5] !== -1 || read.motions[k + 2] !== -1) continue;
+      expect(Math.abs(Math.hypot(read.motions[k + 3] - 10, read.motions[k + 4] - 10) - 5)).toBeLessThan(0.015);
+    }
+  }
 });

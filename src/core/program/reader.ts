@@ -1,34 +1,50 @@
+import { type Line, withoutComments, wordsOf } from './words';
+
 /** A program that cannot be followed; the message names the line. */
 export class ProgramError extends Error {}
 
-/** A straight motion in the program's own coordinates, mm: x0 y0 z0 x1 y1 z1, rapid (0 or 1), feed (mm/min), line. */
-export const MOTION = 9;
+/**
+ * A straight motion in the program's own coordinates, mm: x0 y0 z0 x1 y1 z1, rapid (0 or 1), feed (mm/min), line, and the spindle as it
+ * turns meanwhile (rpm clockwise as seen from above, negative the other way, 0 stopped).
+ */
+export const MOTION = 10;
+
+/** What a program says once and for all before it moves: units, plane, absolute places, feed a minute, and where zero is. */
+export const MODES = ['unit', 'plane', 'places', 'feed', 'offset'] as const;
+export type Mode = (typeof MODES)[number];
 
 export interface ReadProgram {
   /** MOTION numbers each. */
   motions: Float64Array;
-  /** Tool selected for each stretch of motions: from that motion on, this tool. */
-  tools: { from: number; tool: number }[];
-  /** Highest spindle speed commanded, rpm. */
-  topRpm: number;
-  /** Line of the first cutting motion that runs with the spindle stopped, or 0. */
-  spindleOffLine: number;
+  /** Tool selected for each stretch of motions: from that motion on, this tool, which was called for at that line (0 at the start), and the number of the length offset said for it (G43 H), null when none was. */
+  tools: { from: number; tool: number; line: number; offset: number | null }[];
   comments: string[];
+  /** Starts of the spindle: the motion that follows, the line, and the seconds waited before it. */
+  starts: { from: number; line: number; wait: number }[];
+  /** What was not said before the first motion, and the line of that. */
+  unsaid: Mode[];
+  firstLine: number;
+  /** How it ends: whether it says so, and whether the spindle still turns then; with its last line. */
+  end: { said: boolean; turning: boolean; line: number };
 }
 
 const ARC_CHORD = 0.002;
 
-/** Words of one line: its G and M codes, and the other letters with their numbers. */
-interface Line {
-  g: number[];
-  m: number[];
-  words: Map<string, number>;
-}
-
 const AXES = ['X', 'Y', 'Z'];
-const LETTERS = 'NXYZIJKRFSTPLHD';
 /** Codes that are taken and change nothing that is followed here. */
-const G_PASSED = [4, 40, 49, 54, 61, 64, 91.1, 94];
+const G_PASSED = [4, 40, 43, 49, 61, 64, 91.1];
+/** What each code that stays in force is of. */
+const MODE_OF: Record<number, Mode | undefined> = {
+  17: 'plane',
+  18: 'plane',
+  19: 'plane',
+  20: 'unit',
+  21: 'unit',
+  90: 'places',
+  91: 'places',
+  94: 'feed',
+  54: 'offset',
+};
 const M_PASSED = [0, 1, 7, 8, 9];
 
 /** What is in force while a program is read, line by line. */
@@ -43,8 +59,10 @@ class ProgramReader {
   private motion = -1;
   private feed = 0;
   private plane = 17;
-  private spindle = false;
+  /** 1 clockwise, -1 the other way, 0 stopped. */
+  private turning = 0;
   private speed = 0;
+  private readonly said = new Set<Mode>();
   private pending: number;
   private number = 0;
 
@@ -55,10 +73,12 @@ class ProgramReader {
     this.pending = firstTool;
     this.out = {
       motions: this.buffer,
-      tools: [{ from: 0, tool: firstTool }],
-      topRpm: 0,
-      spindleOffLine: 0,
+      tools: [{ from: 0, tool: firstTool, line: 0, offset: null }],
+      starts: [],
       comments: [],
+      unsaid: [],
+      firstLine: 0,
+      end: { said: false, turning: false, line: 0 },
     };
   }
 
@@ -69,13 +89,14 @@ class ProgramReader {
   /** All that was read. */
   finish(): ReadProgram {
     this.out.motions = this.buffer.subarray(0, this.used);
+    this.out.end = { said: this.ended, turning: this.turning !== 0, line: this.number };
     return this.out;
   }
 
   private push(to: number[], rapid: boolean): void {
     const { position, feed, out } = this;
     if (!rapid && feed <= 0) this.fail('a cutting motion without a feed');
-    if (!rapid && !this.spindle && out.spindleOffLine === 0) out.spindleOffLine = this.number;
+    if (out.firstLine === 0) this.first();
     if (this.used + MOTION > this.buffer.length) {
       const grown = new Float64Array(this.buffer.length * 2);
       grown.set(this.buffer);
@@ -89,8 +110,15 @@ class ProgramReader {
     buffer[used + 6] = rapid ? 1 : 0;
     buffer[used + 7] = feed;
     buffer[used + 8] = this.number;
+    buffer[used + 9] = this.turning * this.speed;
     this.used += MOTION;
     for (let i = 0; i < 3; i++) position[i] = to[i];
+  }
+
+  /** The first motion: what has not been said by now is left to what the machine happens to be set to. */
+  private first(): void {
+    this.out.firstLine = this.number;
+    this.out.unsaid = MODES.filter((m) => !this.said.has(m));
   }
 
   /** Centre of an arc by its radius, in the plane's first and second axis. */
@@ -142,42 +170,6 @@ class ProgramReader {
     }
   }
 
-  /** A line without its comments, which are kept. */
-  private withoutComments(line: string): string {
-    if (!line.includes('(') && !line.includes(';')) return line;
-    let rest = line.replace(/\(([^()]*)\)/g, (_, c: string) => {
-      this.out.comments.push(c);
-      return ' ';
-    });
-    const semicolon = rest.indexOf(';');
-    if (semicolon >= 0) rest = rest.slice(0, semicolon);
-    if (/[()]/.test(rest)) this.fail('a comment that is not closed');
-    return rest;
-  }
-
-  private wordsOf(line: string): Line {
-    const out: Line = { g: [], m: [], words: new Map() };
-    const word = /([A-Z])\s*([+-]?\s*(?:\d+\.?\d*|\.\d+))/y;
-    while (word.lastIndex < line.length) {
-      const from = word.lastIndex;
-      const match = word.exec(line);
-      if (!match) {
-        const gap = /^\s+/.exec(line.slice(from));
-        if (!gap) this.fail(`"${line.slice(from, from + 12)}" is not a word`);
-        if (from + gap[0].length >= line.length) break;
-        word.lastIndex = from + gap[0].length;
-        continue;
-      }
-      const value = Number(match[2].replace(/\s/g, ''));
-      if (match[1] === 'G') out.g.push(value);
-      else if (match[1] === 'M') out.m.push(value);
-      else if (out.words.has(match[1])) this.fail(`the word ${match[1]} twice`);
-      else out.words.set(match[1], value);
-    }
-    for (const letter of out.words.keys()) if (!LETTERS.includes(letter)) this.fail(`an unknown word ${letter}`);
-    return out;
-  }
-
   /** Preparatory codes. @returns whether one of them is a motion */
   private prepare(g: number[]): boolean {
     let motionHere = false;
@@ -186,15 +178,37 @@ class ProgramReader {
         if (motionHere) this.fail('two motions on one line');
         this.motion = code;
         motionHere = true;
-      } else if (code === 17 || code === 18 || code === 19) this.plane = code;
-      else if (code === 20) this.scale = 25.4;
-      else if (code === 21) this.scale = 1;
-      else if (code === 90) this.absolute = true;
-      else if (code === 91) this.absolute = false;
-      else if (code === 80) this.motion = -1;
-      else if (!G_PASSED.includes(code)) this.fail(`G${code} is not followed by this reader`);
+      } else this.mode(code);
     }
     return motionHere;
+  }
+
+  /** Codes that stay in force. */
+  private mode(code: number): void {
+    const mode = MODE_OF[code];
+    if (mode) this.said.add(mode);
+    if (code === 17 || code === 18 || code === 19) this.plane = code;
+    else if (code === 20) this.scale = 25.4;
+    else if (code === 21) this.scale = 1;
+    else if (code === 90) this.absolute = true;
+    else if (code === 91) this.absolute = false;
+    else if (code === 80) this.motion = -1;
+    else if (!G_PASSED.includes(code) && !mode) this.fail(`G${code} is not followed by this reader`);
+  }
+
+  /** The spindle starts, or goes on turning. */
+  private start(turning: number): void {
+    if (this.turning === 0) this.out.starts.push({ from: this.used / MOTION, line: this.number, wait: 0 });
+    this.turning = turning;
+  }
+
+  /** Length offsets, and waits after a start. */
+  private settle({ g, words }: Line): void {
+    const tool = this.out.tools[this.out.tools.length - 1];
+    if (g.includes(43)) tool.offset = words.get('H') ?? null;
+    if (g.includes(49)) tool.offset = null;
+    const start = this.out.starts.at(-1);
+    if (g.includes(4) && start?.from === this.used / MOTION) start.wait += words.get('P') ?? 0;
   }
 
   private machine({ m, words }: Line): void {
@@ -203,13 +217,13 @@ class ProgramReader {
     this.speed = words.get('S') ?? this.speed;
     this.pending = words.get('T') ?? this.pending;
     for (const code of m) {
-      if (code === 3 || code === 4) this.spindle = true;
-      else if (code === 5) this.spindle = false;
-      else if (code === 6) this.out.tools.push({ from: this.used / MOTION, tool: this.pending });
+      if (code === 3 || code === 4) this.start(code === 3 ? 1 : -1);
+      else if (code === 5) this.turning = 0;
+      else if (code === 6)
+        this.out.tools.push({ from: this.used / MOTION, tool: this.pending, line: this.number, offset: null });
       else if (code === 2 || code === 30) this.ended = true;
       else if (!M_PASSED.includes(code)) this.fail(`M${code} is not followed by this reader`);
     }
-    if (this.spindle) this.out.topRpm = Math.max(this.out.topRpm, this.speed);
   }
 
   private move({ words }: Line): void {
@@ -231,11 +245,14 @@ class ProgramReader {
 
   read(text: string): void {
     this.number++;
-    const line = this.withoutComments(text).trim().toUpperCase();
+    const line = withoutComments(text, this.out.comments, (why) => this.fail(why))
+      .trim()
+      .toUpperCase();
     if (line === '' || line === '%' || line[0] === '/') return;
-    const found = this.wordsOf(line);
+    const found = wordsOf(line, (why) => this.fail(why));
     const motionHere = this.prepare(found.g);
     this.machine(found);
+    this.settle(found);
     if (found.g.includes(4)) return;
     const { words } = found;
     const turns = motionHere && this.motion >= 2 && ['I', 'J', 'K'].some((l) => words.has(l));

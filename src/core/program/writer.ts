@@ -1,5 +1,6 @@
 import { BLOCK, fitArcs } from '../outline/arcs';
 import { MM_PER_INCH, trimNumber } from '../units/length';
+import type { Dialect } from './dialects/dialect';
 
 export interface ProgramPart {
   /** What the part is, for a comment. */
@@ -20,6 +21,7 @@ export interface ProgramOptions {
   safeZ: number;
   /** Whether the machine changes bits itself. */
   toolChanger: boolean;
+  dialect: Dialect;
 }
 
 /** Text that may stand between parentheses: printable ASCII without parentheses. */
@@ -33,16 +35,17 @@ export function commentText(text: string): string {
 }
 
 /**
- * Writes RS-274 (ISO 6983) text: absolute coordinates, feed in units a minute, modal words left out when unchanged, at
- * most 3 decimals of a mm (4 of an inch) and no trailing zeros. Heights are rounded upwards, so that rounding never cuts
+ * Writes RS-274 (ISO 6983) text in a dialect of it: absolute coordinates, feed in units a minute, modal words left out when unchanged,
+ * and no trailing zeros. A bit that the machine changes gets its length offset, a spindle that starts the time to reach its speed. Heights are rounded upwards, so that rounding never cuts
  * deeper than planned. Arcs are G2 and G3 with their centre from where they start (I, J); ends rounded to the last decimal lie within
  * a thousandth of the same radius. Every program begins and ends at safeZ with the spindle off.
  */
 export function writeProgram(parts: ProgramPart[], o: ProgramOptions): string {
-  const digits = o.unit === 'mm' ? 3 : 4;
+  const { dialect } = o;
+  const digits = dialect.decimals[o.unit];
   const scale = o.unit === 'mm' ? 1 : 1 / MM_PER_INCH;
   const grid = 10 ** digits;
-  const lines: string[] = o.header.map((h) => `(${commentText(h)})`);
+  const lines: string[] = o.header.map((h) => dialect.comment(commentText(h)));
   lines.push(o.unit === 'mm' ? 'G21' : 'G20', 'G17 G90 G94', 'G54');
   const num = (v: number) => trimNumber(v, digits);
   const height = (z: number) => num(Math.ceil((z - o.zero.z) * scale * grid - 1e-6) / grid);
@@ -50,23 +53,16 @@ export function writeProgram(parts: ProgramPart[], o: ProgramOptions): string {
   let tool = 0;
   let rpm = 0;
   for (const part of parts) {
-    lines.push(`(${commentText(part.title)})`);
-    if (part.toolNumber !== tool) {
-      if (o.toolChanger) {
-        if (tool !== 0) lines.push('M5');
-        lines.push(`T${part.toolNumber} M6`);
-      }
-      tool = part.toolNumber;
-      rpm = 0;
-    }
+    lines.push(dialect.comment(commentText(part.title)));
+    const other = part.toolNumber !== tool;
+    if (other && o.toolChanger) lines.push(...changed(part.toolNumber, tool, dialect));
     lines.push(`G0 Z${safe}`);
-    if (part.rpm !== rpm) {
-      lines.push(`S${Math.round(part.rpm)} M3`);
-      rpm = part.rpm;
-    }
+    if (other || part.rpm !== rpm) lines.push(...started(part.rpm, dialect));
+    tool = part.toolNumber;
+    rpm = part.rpm;
     let [x, y, z, f] = ['', '', safe, ''];
     let mode = 0;
-    const m = blocksOf(part);
+    const m = blocksOf(part, dialect.arcs);
     for (let k = 0; k < m.length; k += BLOCK) {
       const X = num((m[k] - o.zero.x) * scale);
       const Y = num((m[k + 1] - o.zero.y) * scale);
@@ -94,13 +90,30 @@ export function writeProgram(parts: ProgramPart[], o: ProgramOptions): string {
     }
     if (z !== safe) lines.push(`G0 Z${safe}`);
   }
-  lines.push('M5', 'M30', '');
-  return lines.join('\n');
+  lines.push('M5', dialect.end);
+  return `${numberedBy(dialect.numbers, lines).join('\n')}\n`;
+}
+
+/** The lines that change a bit, with its length. @param had the bit before, 0 for none */
+function changed(tool: number, had: number, { lengthOffset }: Dialect): string[] {
+  return [...(had === 0 ? [] : ['M5']), `T${tool} M6`, ...(lengthOffset ? [`G43 H${tool}`] : [])];
+}
+
+/** The lines that start the spindle, and wait for it. */
+function started(rpm: number, { wait }: Dialect): string[] {
+  return [`S${Math.round(rpm)} M3`, ...(wait > 0 ? [`G4 P${wait}`] : [])];
+}
+
+/** Lines with their numbers before them; comments stay as they are. */
+function numberedBy(step: number, lines: string[]): string[] {
+  if (step === 0) return lines;
+  let n = 0;
+  return lines.map((l) => (/^[(;]/.test(l) ? l : `N${(n += step)} ${l}`));
 }
 
 /** The blocks of a part: its moves, or the lines and arcs that they are brought to. */
-function blocksOf({ moves, arcs }: ProgramPart): Float64Array {
-  if (arcs > 0) return fitArcs(moves, arcs);
+function blocksOf({ moves, arcs }: ProgramPart, asArcs: boolean): Float64Array {
+  if (arcs > 0 && asArcs) return fitArcs(moves, arcs);
   const out = new Float64Array((moves.length / 4) * BLOCK);
   for (let k = 0; k < moves.length / 4; k++) out.set(moves.subarray(4 * k, 4 * k + 4), k * BLOCK);
   return out;

@@ -1,50 +1,13 @@
 import { expect, test } from 'vitest';
-import { MASK, type Target } from '../arrange/target';
-import type { Cutter } from '../cutter/cutter';
-import { DRAWER, HOBBY_MACHINE, materialNamed } from '../doc/defaults';
-import { boardGrid, gridOf, makeField } from '../field/height-field';
+import { MASK } from '../arrange/target';
+import { makeField } from '../field/height-field';
 import { textOf } from '../findings/texts/text-of';
-import { localHost } from '../kernels/host';
-import { plainSetup } from '../plan/plan-test-kit';
-import type { SetupView } from '../setup/view';
 import { compareSurfaces } from './deviation';
-import { proveBoard } from './prove';
-
-const endmill = DRAWER[0];
-const board = { x: 60, y: 40, thickness: 12, material: materialNamed('maple') };
-
-/** A target that is cut to -2 between x = 10 and 50 and kept elsewhere. */
-function target(depth = -2): Target {
-  const field = makeField(boardGrid(60, 40, 0.2), 0);
-  const mask = new Uint8Array(field.data.length).fill(MASK.keep);
-  for (let k = 0; k < mask.length; k++) {
-    const x = field.originX + (k % field.width) * field.cell;
-    if (x > 10 && x < 50) {
-      mask[k] = MASK.cut;
-      field.data[k] = depth;
-    }
-  }
-  return { field, mask, outside: new Float32Array(mask.length), ground: depth };
-}
-
-interface Change {
-  view?: (v: SetupView) => void;
-  cutter?: Partial<Cutter>;
-  target?: Target;
-}
+import { type Change, proveText, slotTarget as target } from './proof-test-kit';
 
 /** Cuts a slot at y = 20 and says which rules found something. */
 async function rules(lines: string, change: Change = {}) {
-  const cutter = { ...endmill, ...change.cutter };
-  const view = plainSetup({ name: 'p', order: '', machine: HOBBY_MACHINE, rough: cutter, finish: cutter, board });
-  view.setup.place = { x: 0, y: 0 };
-  change.view?.(view);
-  const text = `G21 G90\nG0 Z5\nS16000 M3\n${lines}\nG0 Z5\nM5\nM30\n`;
-  const programs = [{ file: 'p.nc', text, tool: cutter.number, rough: true, passes: view.passes.map((p) => p.id) }];
-  const slot = change.target ?? target();
-  const composite = { peak: 2, low: 0, peakAt: { x: 0, y: 0 }, clipped: { cells: 0, most: 0, x: 0, y: 0 } };
-  const setup = { view, programs, target: slot, composite: composite as never, through: null, cutouts: [] };
-  const proof = await proveBoard(view.board, gridOf(slot.field), [setup], localHost);
+  const proof = await proveText(`G21 G90 G17 G94 G54\nG0 Z5 S16000 M3\nG4 P3\n${lines}\nG0 Z5\nM5\nM30\n`, change);
   return {
     proof,
     rules: proof.found.map((f) => `${f.severity} ${f.rule}`),
@@ -60,7 +23,7 @@ test('a slot as planned has no finding but what is left over', async () => {
   expect(proof.setups[0].deepest).toBeCloseTo(2, 5);
   expect(proof.thinnest).toBeCloseTo(10, 5);
   // A slot with round ends: 30 x 6.35 and a circle, 2 mm deep.
-  expect(proof.setups[0].volumes[0] / (2 * (30 * 6.35 + Math.PI * 3.175 ** 2))).toBeCloseTo(1, 1);
+  expect(proof.setups[0].programs[0].volume / (2 * (30 * 6.35 + Math.PI * 3.175 ** 2))).toBeCloseTo(1, 1);
 });
 
 test('a rapid through the board names line, depth and place', async () => {
@@ -74,7 +37,7 @@ test('a rapid through the board names line, depth and place', async () => {
 test.each<[string, string, Change, string]>([
   ['too deep', SLOT.replace('-2', '-2.1'), {}, 'error gouge'],
   ['board that is kept', SLOT.replace('X45', 'X55'), {}, 'error keep-cut'],
-  ['stepdown over the limit', SLOT, { cutter: { maxStepdown: 1.5 } }, 'warning stepdown'],
+  ['bite over the limit', SLOT, { cutter: { maxStepdown: 1.5 } }, 'error bite'],
   ['off the table', SLOT, { view: (v) => (v.setup.place.x = 570) }, 'error outside-machine'],
   [
     'a nose that cannot go so low',

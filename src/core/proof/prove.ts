@@ -10,8 +10,10 @@ import type { SetupView } from '../setup/view';
 import { found } from './checks/registry';
 import { type CutoutProof, checkCutout, type PlannedCutout } from './connect';
 import { compareSurfaces, type Deviation } from './deviation';
+import { type ProgramFigures, Tally } from './figures';
+import { type Held, whatHolds } from './holds';
 import { type Run, simulate, type WrittenProgram } from './simulate';
-import { putSurface, raiseBy, type Solid, surfaceOf, thinnestOf, wholeBoard } from './solid';
+import { putSurface, raiseBy, type Solid, surfaceOf, thinnestOf, wholeBoard, woodOf } from './solid';
 
 export interface SetupToProve {
   view: SetupView;
@@ -29,8 +31,8 @@ export interface SetupProof {
   deviation: Deviation;
   /** Deepest cut below the board's top as it lies, mm; what goes through on purpose left out. */
   deepest: number;
-  /** Volume removed by each program, mm3. */
-  volumes: number[];
+  /** What was seen of each program. */
+  programs: ProgramFigures[];
   /** What still joins the sides of each cut-out. */
   cutouts: (CutoutProof & { pass: string })[];
 }
@@ -104,30 +106,40 @@ async function proveSetup(
   const before = cut.data.slice();
   let standing = sumOf(cut);
   const volume = new Map<string, number>();
+  const tallies = new Map(programs.map((p) => [p.file, new Tally()]));
   const onRun = async (run: Run) => {
     all.push(...found('run', { view, run }));
+    tallies.get(run.file)?.add(run);
     const now = sumOf(run.after);
     volume.set(run.file, (volume.get(run.file) ?? 0) + standing - now);
     standing = now;
   };
+  const held: Held[] = [];
+  const onProgram = ({ file }: WrittenProgram) => {
+    putSurface(solid, frame, cut.data);
+    held.push({ file, ...whatHolds(woodOf(solid, frame), view.setup.holding) });
+  };
   const zero = zeroOf(view.board, view.setup);
-  const sim = await simulate(cut, { programs, cutters: view.cutters, zero, host, onRun });
+  const sim = await simulate(cut, { programs, cutters: view.cutters, zero, host, onRun, onProgram });
   sim.read.forEach((read, i) => {
-    all.push(...found('program', { view, program: programs[i], read }));
+    all.push(...found('program', { view, program: programs[i], read, held: held.slice(0, i + 1), cutouts: s.cutouts }));
   });
-  putSurface(solid, frame, cut.data);
   const deviation = compareSurfaces(cut, asLow(target, before), target.mask);
   let lowest = 0;
   cut.data.forEach((v, k) => {
     if (v < lowest && before[k] > v && !(through && besideSlot(through, k, cut.width))) lowest = v;
   });
-  const wood = woodOf(solid, frame, view.board.thickness, cut);
+  const wood = standingOf(solid, frame, view.board.thickness);
   const cutouts = through
     ? s.cutouts.map((c) => ({ ...checkCutout(wood, through, view.board.thickness, c), pass: c.pass }))
     : [];
   all.push(...found('cut', { view, target, cut, deviation, cutouts }));
-  const volumes = programs.map((p) => volume.get(p.file) ?? 0);
-  return { cut, rough: sim.rough, deviation, deepest: -lowest, volumes, cutouts };
+  const figures = programs.map(({ file }, i): ProgramFigures => {
+    const { bite, air } = tallies.get(file) as Tally;
+    const { loose, weak } = held[i];
+    return { volume: volume.get(file) ?? 0, bite, air, held: { loose, weak } };
+  });
+  return { cut, rough: sim.rough, deviation, deepest: -lowest, programs: figures, cutouts };
 }
 
 /** A target no higher than what stood before the setup: what an earlier one has cut is not asked back. */
@@ -139,8 +151,7 @@ function asLow(target: Target, before: Float32Array): HeightField {
 }
 
 /** How much wood stands, as the height of a board of that thickness with an even underside, in a setup's coordinates. */
-function woodOf(solid: Solid, frame: Frame, thickness: number, like: HeightField): HeightField {
-  const data = new Float32Array(solid.top.length);
-  for (let k = 0; k < data.length; k++) data[k] = solid.top[k] - solid.bottom[k] - thickness;
-  return { ...like, data: frame.turned ? turnedRows(data, like.width) : data };
+function standingOf(solid: Solid, frame: Frame, thickness: number): HeightField {
+  const wood = woodOf(solid, frame);
+  return { ...wood, data: wood.data.map((v) => v - thickness) };
 }

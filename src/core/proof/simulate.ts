@@ -1,8 +1,12 @@
 import { type Cutter, profileOf } from '../cutter/cutter';
 import type { HeightField } from '../field/height-field';
+import { bitesOf, chipAreas, HIGH, VOLUME } from '../kernels/engagement';
 import type { KernelHost } from '../kernels/host';
-import { SEGMENT } from '../kernels/stock-removal';
+import { SEGMENT } from '../kernels/segment';
 import { MOTION, type ReadProgram, readProgram } from '../program/reader';
+
+/** Cells over which what is taken is meant: fewer tell their own edges. */
+const MEANT = 4;
 
 export interface WrittenProgram {
   file: string;
@@ -23,7 +27,17 @@ export interface Run {
   /** SEGMENT numbers each. */
   segments: Float64Array;
   lines: Float64Array;
+  /** Commanded feed of every move, mm/min, and the spindle as it turns meanwhile, rpm: negative the wrong way, 0 stopped. */
+  feeds: Float64Array;
+  spindle: Float64Array;
+  /** What every move meets; see kernels/engagement.ts. */
+  engaged: Float32Array;
+  /** Height over the tip of the highest wood met under the whole cutter, mm; of a rapid how deep it reaches into wood. */
   bites: Float32Array;
+  /** Wood taken a mm of way around every move, mm3; see chipAreas. */
+  chip: Float32Array;
+  /** The same of what stands higher over the tip than the bit's stepdown. */
+  high: Float32Array;
   /** Surface after the run; only kept for the checks of the run. */
   after: HeightField;
 }
@@ -42,12 +56,14 @@ export interface Cutting {
   host: KernelHost;
   /** Called after each run, with the surface as it then is; `run.after` must not be kept. */
   onRun(run: Run): Promise<void>;
+  /** Called after each program, when the surface is as it leaves it. */
+  onProgram(program: WrittenProgram): void;
 }
 
 /** The motions of one bit as segments in the setup's coordinates. */
 function segmentsOf(r: ReadProgram, from: number, to: number, zero: Cutting['zero']) {
   const segments = new Float64Array((to - from) * SEGMENT);
-  const lines = new Float64Array(to - from);
+  const [lines, feeds, spindle] = [0, 0, 0].map(() => new Float64Array(to - from));
   for (let i = from; i < to; i++) {
     const m = i * MOTION;
     const s = (i - from) * SEGMENT;
@@ -57,18 +73,20 @@ function segmentsOf(r: ReadProgram, from: number, to: number, zero: Cutting['zer
       segments[s + k + 2] = r.motions[m + k + 2] + zero.z;
     }
     segments[s + 6] = r.motions[m + 6];
+    feeds[i - from] = r.motions[m + 7];
     lines[i - from] = r.motions[m + 8];
+    spindle[i - from] = r.motions[m + 9];
   }
-  return { segments, lines };
+  return { segments, lines, feeds, spindle };
 }
 
 /**
  * Cuts a surface with programs as written: they are read back, moved into the setup's coordinates and simulated bit by bit. `surface` is
  * lowered in place.
- * @throws ProgramError, or an Error when a program calls for a bit that is not among the cutters
+ * @throws ProgramError
  */
 export async function simulate(surface: HeightField, cutting: Cutting): Promise<Simulated> {
-  const { programs, cutters, zero, host, onRun } = cutting;
+  const { programs, cutters, zero, host, onRun, onProgram } = cutting;
   let rough: HeightField | null = null;
   const read: ReadProgram[] = [];
   for (const program of programs) {
@@ -79,12 +97,17 @@ export async function simulate(surface: HeightField, cutting: Cutting): Promise<
       const to = r.tools[t + 1]?.from ?? r.motions.length / MOTION;
       if (to <= from) continue;
       const cutter = cutters.find((c) => c.number === r.tools[t].tool);
-      if (!cutter) throw new Error(`${program.file} calls for bit ${r.tools[t].tool}, which the job does not have`);
-      const { segments, lines } = segmentsOf(r, from, to, zero);
-      const bites = await host.remove(surface, profileOf(cutter), segments);
+      // That the job does not have the bit is for a rule to say: what it would do cannot be known.
+      if (!cutter) continue;
+      const moves = segmentsOf(r, from, to, zero);
+      const engaged = await host.engage(surface, profileOf(cutter), moves.segments, cutter.maxStepdown);
+      const bites = bitesOf(profileOf(cutter), moves.segments, engaged);
+      const span = Math.max(cutter.diameter / 4, MEANT * surface.cell);
+      const [chip, high] = [VOLUME, HIGH].map((what) => chipAreas(moves.segments, engaged, span, what));
       const { file, passes } = program;
-      await onRun({ file, passes, cutter, segments, lines, bites, after: surface });
+      await onRun({ file, passes, cutter, ...moves, engaged, bites, chip, high, after: surface });
     }
+    onProgram(program);
     if (program.rough && program !== programs[programs.length - 1]) rough = { ...surface, data: surface.data.slice() };
   }
   return { rough, read };

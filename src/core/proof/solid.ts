@@ -31,6 +31,14 @@ export function surfaceOf(solid: Solid, frame: Frame): HeightField {
   return { ...gridThrough(frame, grid), data: turned ? turnedRows(out, grid.width) : out };
 }
 
+/** How much wood stands over every cell as it lies in a setup, mm; never below 0. */
+export function woodOf(solid: Solid, frame: Frame): HeightField {
+  const { grid, top, bottom } = solid;
+  const data = new Float32Array(top.length);
+  for (let k = 0; k < data.length; k++) data[k] = Math.max(0, top[k] - bottom[k]);
+  return { ...gridThrough(frame, grid), data: frame.turned ? turnedRows(data, grid.width) : data };
+}
+
 /** Puts the surface that a setup has left back into the solid. */
 export function putSurface(solid: Solid, frame: Frame, surface: Float32Array): void {
   const { grid, top, bottom } = solid;

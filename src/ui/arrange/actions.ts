@@ -1,6 +1,6 @@
 import { duplicateLayer, mirroredCopy, newShape } from '@/core/arrange/new-layer';
 import { boundsOf, joinBounds, keepGaps, moveLayer } from '@/core/arrange/place';
-import type { Layer } from '@/core/doc/layer';
+import { isOf, type Layer, type LayerOf, type SourceName } from '@/core/doc/layer';
 import { outlineOfPass } from '@/core/doc/pass';
 import { fileLayer } from '@/core/plan/propose';
 import type { SetupView } from '@/core/setup/view';
@@ -15,6 +15,18 @@ export const newId = () => crypto.randomUUID().slice(0, 8);
 export function editLayers(job: SetupView, ids: string[], edit: (l: Layer) => void): void {
   for (const l of job.layers) if (ids.includes(l.id)) edit(l);
   keepGaps(job.layers, job.gaps, job.board, ids);
+}
+
+/** Changes what a layer of a kind is made of; one that has become something else since is left alone. */
+export function editKind<K extends SourceName>(
+  job: SetupView,
+  id: string,
+  kind: K,
+  edit: (l: LayerOf<K>) => void,
+): void {
+  editLayers(job, [id], (l) => {
+    if (isOf(l, kind)) edit(l);
+  });
 }
 
 export function moveLayers(job: SetupView, ids: string[], dx: number, dy: number): void {

@@ -2,75 +2,24 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { Plus } from 'lucide-react';
 import { useId, useRef, useState } from 'react';
+import { ask, send } from '@/contract/ask';
+import { ASSETS, type AssetInfo } from '@/contract/assets';
+import { PATTERNS } from '@/contract/patterns';
 import { NEW_WORDS, newShape, newWords } from '@/core/arrange/new-layer';
 import type { Layer } from '@/core/doc/layer';
-import type { ReliefOf } from '@/core/doc/relief-of';
-import type { Edge, Outline } from '@/core/outline/shapes';
 import type { SetupView } from '@/core/setup/view';
 import type { Drawing } from '@/core/sources/drawing';
-import { type AssetInfo, api, uploadAsset } from '../api';
 import { newId, placeDrawing, placeFile } from './actions';
-import { LINE } from './shape-fields';
+import { Entries, type Entry, FORMS, SHAPES } from './entries';
 import { UnitQuestion } from './unit-question';
-import { arranger } from './use-arrangement';
-
-type Entry = [name: string, outline: Outline, relief: ReliefOf, share: number, edge?: Edge];
-
-const SHAPES: Entry[] = [
-  ['Panel', { kind: 'rounded', radius: 12 }, { kind: 'ogee', width: 12, band: false }, 0.9],
-  ['Rectangle', { kind: 'rectangle' }, { kind: 'flat' }, 0.6],
-  ['Oval', { kind: 'oval' }, { kind: 'flat' }, 0.6],
-  ['Circle', { kind: 'circle' }, { kind: 'flat' }, 0.6],
-  ['Arch', { kind: 'arch' }, { kind: 'flat' }, 0.6],
-  ['Scalloped round', { kind: 'scalloped', lobes: 16 }, { kind: 'flat' }, 0.7],
-  ['Cartouche', { kind: 'cartouche' }, { kind: 'bead', width: 5, band: false }, 0.6],
-  ['Waney board', { kind: 'rectangle' }, { kind: 'flat' }, 0.9, { kind: 'waney', depth: 6, length: 40, seed: 1 }],
-  ['Notched round', { kind: 'circle' }, { kind: 'flat' }, 0.7, { kind: 'notched', count: 24, width: 6, depth: 3 }],
-  ['Hexagon', { kind: 'polygon', sides: 6 }, { kind: 'flat' }, 0.6],
-  ['Drawn lines', { kind: 'strokes', d: LINE, width: 3 }, { kind: 'flat' }, 0.5],
-  ['Drawn outline', { kind: 'path', d: 'M 0 40 C 0 0 100 0 100 40 L 50 100 Z' }, { kind: 'flat' }, 0.5],
-];
-
-const FORMS: Entry[] = [
-  ['Dish', { kind: 'circle' }, { kind: 'dish' }, 0.5],
-  ['Dome', { kind: 'oval' }, { kind: 'dome' }, 0.4],
-  ['Ogee border', { kind: 'rounded', radius: 12 }, { kind: 'ogee', width: 10, band: true }, 0.9],
-  ['Cove border', { kind: 'rounded', radius: 12 }, { kind: 'cove', width: 8, band: true }, 0.9],
-  ['Bead border', { kind: 'rounded', radius: 12 }, { kind: 'bead', width: 6, band: true }, 0.85],
-  ['Rope border', { kind: 'rounded', radius: 12 }, { kind: 'rope', width: 7, pitch: 8, band: true }, 0.8],
-  ['Pearl border', { kind: 'rounded', radius: 12 }, { kind: 'pearls', width: 6, pitch: 7, band: true }, 0.8],
-  ['Shell', { kind: 'oval' }, { kind: 'shell', ribs: 11 }, 0.4],
-  ['Flutes', { kind: 'rectangle' }, { kind: 'flutes', pitch: 9 }, 0.5],
-  ['Basket weave', { kind: 'rectangle' }, { kind: 'weave', pitch: 10 }, 0.6],
-  ['Gouge marks', { kind: 'rectangle' }, { kind: 'gouge', length: 14, width: 7, seed: 1 }, 0.7],
-  ['Ripples', { kind: 'circle' }, { kind: 'ripples', pitch: 9 }, 0.6],
-];
+import { arranged } from './use-arrangement';
 
 interface Props {
   job: SetupView;
   change(edit: (j: SetupView) => void): void;
-  onSelect(ids: string[]): void;
-}
-
-/** Things that can be added, under a title. */
-function Entries({ title, list, onPick }: { title: string; list: Entry[]; onPick(e: Entry): void }) {
-  return (
-    <>
-      <p className="soft px-2 pt-1 text-[13px]">{title}</p>
-      <div className="grid grid-cols-2 gap-x-1">
-        {list.map((e) => (
-          <button
-            key={e[0]}
-            type="button"
-            className="btn btn-ghost btn-sm justify-start px-2 font-normal"
-            onClick={() => onPick(e)}
-          >
-            {e[0]}
-          </button>
-        ))}
-      </div>
-    </>
-  );
+  onSelect(ids: readonly string[]): void;
+  /** What selects layers that arrive later, unless something else has been selected by then. */
+  selectLater(): (ids: readonly string[]) => void;
 }
 
 /** A file on its way up, with the way to stop it. */
@@ -92,7 +41,7 @@ function Uploading({ share, cancel }: { share: number; cancel(): void }) {
 }
 
 /** What can be put on the board: shapes and textures made here, words, and files. */
-export function AddMenu({ job, change, onSelect }: Props) {
+export function AddMenu({ job, change, onSelect, selectLater }: Props) {
   const box = useRef<HTMLDetailsElement>(null);
   const file = useId();
   const client = useQueryClient();
@@ -100,22 +49,23 @@ export function AddMenu({ job, change, onSelect }: Props) {
   const [error, setError] = useState<string | null>(null);
   const [notes, setNotes] = useState<string[]>([]);
   const [unsized, setUnsized] = useState<{ file: string; drawing: Drawing } | null>(null);
-  const put = (...added: Layer[]) => {
+  const put = (added: Layer[], select: Props['onSelect'] = onSelect) => {
     if (box.current) box.current.open = false;
     setError(null);
     change((j) => j.layers.push(...added));
-    onSelect(added.map((l) => l.id));
+    select(added.map((l) => l.id));
   };
-  const putDrawing = (name: string, drawing: Drawing) => {
+  const putDrawing = (name: string, drawing: Drawing, select?: Props['onSelect']) => {
     setUnsized(null);
-    put(...placeDrawing(job, name, drawing));
+    put(placeDrawing(job, name, drawing), select);
   };
   const shape = ([name, outline, relief, share, edge]: Entry) =>
-    put(newShape({ id: newId(), name }, outline, relief, job.board, { share, edge }));
+    put([newShape({ id: newId(), name }, outline, relief, job.board, { share, edge })]);
   const words = async () => {
+    const select = selectLater();
     try {
-      const { size } = await arranger().measure(NEW_WORDS);
-      put(newWords(newId(), NEW_WORDS, size, job.board));
+      const { size } = await arranged('quick', (a) => a.measure(NEW_WORDS));
+      put([newWords(newId(), NEW_WORDS, size, job.board)], select);
     } catch (e) {
       setError((e as Error).message);
     }
@@ -125,7 +75,8 @@ export function AddMenu({ job, change, onSelect }: Props) {
     setError(null);
     setNotes([]);
     setUnsized(null);
-    const up = uploadAsset(f, (share) => setBusy((b) => b && { ...b, share }));
+    const select = selectLater();
+    const up = send(ASSETS.put, { name: f.name }, f, (share) => setBusy((b) => b && { ...b, share }));
     setBusy({ name: f.name, share: 0, cancel: up.cancel });
     try {
       const a: AssetInfo = await up.done;
@@ -133,20 +84,24 @@ export function AddMenu({ job, change, onSelect }: Props) {
       else {
         const { drawing } = a.info;
         if (drawing && !drawing.unitKnown) setUnsized({ file: a.file, drawing });
-        else if (drawing) putDrawing(a.file, drawing);
-        else put(placeFile(job, { file: a.file, hash: a.hash, info: a.info }, null));
+        else if (drawing) putDrawing(a.file, drawing, select);
+        else put([placeFile(job, { file: a.file, hash: a.hash, info: a.info }, null)], select);
         setNotes(a.info.notes);
       }
       // A drawing becomes a shape: there is no file to be kept for it.
       if (a.info.kind === 'drawing') return;
-      const kept = await api.keepPattern({
-        hash: a.hash,
-        name: a.file.replace(/\.[a-z0-9]+$/i, '').slice(0, 80) || 'Relief',
-        tags: [],
-        from: 'uploaded',
-        size: null,
-        rise: null,
-      });
+      const kept = await ask(
+        PATTERNS.keep,
+        {},
+        {
+          hash: a.hash,
+          name: a.file.replace(/\.[a-z0-9]+$/i, '').slice(0, 80) || 'Relief',
+          tags: [],
+          from: 'uploaded',
+          size: null,
+          rise: null,
+        },
+      );
       client.setQueryData(['patterns'], kept);
     } catch (e) {
       setError((e as Error).message);

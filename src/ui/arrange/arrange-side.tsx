@@ -1,14 +1,16 @@
 'use client';
 import { useQuery } from '@tanstack/react-query';
+import { ask } from '@/contract/ask';
+import { ASSETS } from '@/contract/assets';
+import type { Library } from '@/contract/shop';
 import type { SurfaceFacts } from '@/core/arrange/compose';
 import type { Grid } from '@/core/field/height-field';
 import type { SetupView } from '@/core/setup/view';
-import { api, type LibraryInfo } from '../api';
 import { AddMenu } from './add-menu';
-import type { CoarseLook } from './arrange.worker';
 import { LayerCard } from './layer-card';
 import { LayerList } from './layer-list';
 import { LedgerBar } from './ledger';
+import type { CoarseLook } from './looks';
 import { PlaqueCard } from './plaque-card';
 import { SeveralCard } from './several-card';
 
@@ -19,9 +21,11 @@ interface Props {
   selected: string[];
   coarse: CoarseLook | null;
   facts: SurfaceFacts | null;
-  library: LibraryInfo | undefined;
+  library: Library | undefined;
   change(edit: (j: SetupView) => void): void;
-  onSelect(ids: string[]): void;
+  onSelect(ids: readonly string[]): void;
+  /** What selects layers that arrive later, unless something else has been selected by then. */
+  selectLater(): (ids: readonly string[]) => void;
   onMissed(map: { grid: Grid; mask: Uint8Array } | null): void;
 }
 
@@ -30,16 +34,16 @@ export function ArrangeSide(props: Props) {
   const { job, selected, coarse, facts, change, onSelect } = props;
   const chosen = job.layers.filter((l) => selected.includes(l.id));
   const one = chosen.length === 1 ? chosen[0] : null;
-  const hash = one && (one.source.kind === 'mesh' || one.source.kind === 'image') ? one.source.hash : null;
+  const hash = one && 'hash' in one.source ? one.source.hash : null;
   const asset = useQuery({
     queryKey: ['asset', hash],
-    queryFn: () => api.asset(hash!),
+    queryFn: () => ask(ASSETS.read, { hash: hash! }),
     enabled: hash !== null,
     staleTime: Infinity,
   });
   return (
     <div className="flex h-full flex-col">
-      <AddMenu job={job} change={change} onSelect={onSelect} />
+      <AddMenu job={job} change={change} onSelect={onSelect} selectLater={props.selectLater} />
       <LedgerBar job={job} facts={facts} />
       <div className="max-h-[34%] min-h-24 shrink-0 overflow-y-auto border-b border-base-300">
         <LayerList

@@ -1,84 +1,95 @@
-import type { Content } from '@/core/arrange/render';
+import { AskError, ask } from '@/contract/ask';
+import { ASSETS } from '@/contract/assets';
+import type { At, Endpoint } from '@/contract/endpoint';
+import type { Content, Files } from '@/core/arrange/kinds/kind';
+import { sourceKind } from '@/core/arrange/kinds/registry';
 import type { Layer } from '@/core/doc/layer';
 import type { Words } from '@/core/doc/words';
-import { unpackStage } from '@/core/plan/pack';
 import type { HeightImage } from '@/core/sources/height-image';
 import { type Font, type LaidWords, layWords, readFont } from '@/core/sources/lettering';
-import { toneImage } from '@/core/sources/tone';
-
-/** What a layer's content is known by: all that it depends on. */
-export function contentKey(l: Layer): string {
-  const s = l.source;
-  switch (s.kind) {
-    case 'mesh':
-      return JSON.stringify(['mesh', s.hash, s.turns, s.flip, s.base]);
-    case 'image':
-      return JSON.stringify(['image', s.hash, s.tone]);
-    case 'words':
-      return JSON.stringify(['words', s.words]);
-    case 'shape':
-      return 'shape';
-  }
-}
 
 const TRIES = 3;
 const PAUSE = 400;
 
-/** Bytes of a view of a stored file. A browser's own store may refuse so large an answer: it is passed by. */
-async function bytesFrom(url: string): Promise<ArrayBuffer> {
+/** Asks for a view of a stored file, more than once where nothing answers. A browser's own store may refuse so large an answer: it is passed by. */
+async function fetched<E extends Endpoint>(e: E, at: At<E>) {
   for (let n = 1; ; n++) {
-    let res: Response;
     try {
-      res = await fetch(url, { cache: 'no-store' });
-      if (res.ok) return await res.arrayBuffer();
-    } catch {
-      if (n >= TRIES) throw new Error('the server does not answer; what was saved is not lost');
+      return await ask(e, at, undefined, { cache: 'no-store' });
+    } catch (error) {
+      if (n >= TRIES || !(error instanceof AskError) || error.status !== 0) throw error;
       await new Promise((r) => setTimeout(r, n * PAUSE));
-      continue;
     }
-    const { error } = (await res.json().catch(() => ({}))) as { error?: string };
-    throw new Error(error ?? `the server answers with ${res.status}; load the page again`);
   }
 }
 
-const MOST_TONED = 6;
+/** Most passing contents that are kept. */
+const MOST_PASSING = 6;
+
+/** What is made or fetched once by its name, and again where that failed. */
+function once<T>(all: Map<string, Promise<T>>, name: string, make: () => Promise<T>): Promise<T> {
+  let had = all.get(name);
+  if (!had) {
+    had = make();
+    all.set(name, had);
+    had.catch(() => all.delete(name));
+  }
+  return had;
+}
+
+const keyOf = (l: Layer) => sourceKind(l).contentKey(l);
 
 /** The contents of layers as the page works with them, fetched once each. */
 export class Contents {
   private readonly ready = new Map<string, Content>();
   private readonly coming = new Map<string, Promise<void>>();
-  private readonly failed = new Map<string, string>();
+  private readonly failed = new Map<string, { why: string; lasting: boolean }>();
   private readonly images = new Map<string, Promise<HeightImage>>();
   private readonly fonts = new Map<string, Promise<Font>>();
-  private readonly toned: string[] = [];
+  private readonly passing: string[] = [];
+
+  private readonly files: Files = {
+    mesh: async ({ source: { hash, base, turns, flip } }) => {
+      const [tx, ty, tz] = turns;
+      return { raster: await fetched(ASSETS.raster, { hash, tx, ty, tz, flip: flip ? '1' : '0', base }) };
+    },
+    image: ({ source: { hash } }) => once(this.images, hash, () => fetched(ASSETS.pixels, { hash })),
+    font: (id, name) =>
+      once(this.fonts, id, async () => {
+        const res = await fetched(ASSETS.font, { id });
+        return readFont(new Uint8Array(await res.arrayBuffer()), name);
+      }),
+  };
 
   get(l: Layer): Content | null {
-    return l.source.kind === 'shape' ? {} : (this.ready.get(contentKey(l)) ?? null);
+    return this.ready.get(keyOf(l)) ?? null;
   }
 
   /** Why a layer cannot be shown, or null. */
   problem(l: Layer): string | null {
-    return this.failed.get(contentKey(l)) ?? null;
+    return this.failed.get(keyOf(l))?.why ?? null;
   }
 
-  /** Fetches what these layers need and is not here yet. */
+  /** Fetches what these layers need and is not here yet; what did not come because nothing answered is asked for again. */
   async load(layers: Layer[]): Promise<void> {
     await Promise.all(layers.filter((l) => this.get(l) === null).map((l) => this.fetchOne(l)));
   }
 
   private fetchOne(l: Layer): Promise<void> {
-    const key = contentKey(l);
-    if (this.failed.has(key)) return Promise.resolve();
+    const key = keyOf(l);
+    if (this.failed.get(key)?.lasting) return Promise.resolve();
     let p = this.coming.get(key);
     if (!p) {
-      p = this.make(l)
+      p = sourceKind(l)
+        .load(l, this.files)
         .then(
           (c) => {
             this.ready.set(key, c);
-            if (l.source.kind === 'image') this.keepFew(key);
+            this.failed.delete(key);
+            if (sourceKind(l).passing) this.keepFew(key);
           },
           (e) => {
-            this.failed.set(key, (e as Error).message);
+            this.failed.set(key, { why: (e as Error).message, lasting: !(e instanceof AskError) || e.status !== 0 });
           },
         )
         .finally(() => this.coming.delete(key));
@@ -87,46 +98,14 @@ export class Contents {
     return p;
   }
 
-  /** Toned images are large: while a slider moves only the last few are worth keeping. */
+  /** Contents that are large and wanted for a moment, as while a slider moves: only the last few are worth keeping. */
   private keepFew(key: string): void {
-    this.toned.push(key);
-    if (this.toned.length > MOST_TONED) this.ready.delete(this.toned.shift()!);
-  }
-
-  private async make(l: Layer): Promise<Content> {
-    const s = l.source;
-    if (s.kind === 'mesh') {
-      const [tx, ty, tz] = s.turns;
-      const buffer = await bytesFrom(
-        `/api/assets/${s.hash}/raster?tx=${tx}&ty=${ty}&tz=${tz}&flip=${s.flip ? 1 : 0}&base=${s.base}`,
-      );
-      const { meta, arrays } = unpackStage(buffer);
-      return { raster: { ...(meta as { width: number; height: number }), data: arrays.data as Float32Array } };
-    }
-    if (s.kind === 'image') {
-      let image = this.images.get(s.hash);
-      if (!image) {
-        image = bytesFrom(`/api/assets/${s.hash}/pixels`).then((buffer) => {
-          const { meta, arrays } = unpackStage(buffer);
-          return { ...(meta as Omit<HeightImage, 'values'>), values: arrays.values as Float32Array };
-        });
-        this.images.set(s.hash, image);
-        image.catch(() => this.images.delete(s.hash));
-      }
-      return { image: toneImage(await image, s.tone) };
-    }
-    if (s.kind === 'words') return { polygon: (await this.lay(s.words)).polygon };
-    return {};
+    this.passing.push(key);
+    if (this.passing.length > MOST_PASSING) this.ready.delete(this.passing.shift()!);
   }
 
   /** Words set in their font. */
   async lay(w: Words): Promise<LaidWords> {
-    let font = this.fonts.get(w.font);
-    if (!font) {
-      font = bytesFrom(`/api/fonts/${w.font}`).then((b) => readFont(new Uint8Array(b), w.fontName));
-      this.fonts.set(w.font, font);
-      font.catch(() => this.fonts.delete(w.font));
-    }
-    return layWords(w, await font);
+    return layWords(w, await this.files.font(w.font, w.fontName));
   }
 }

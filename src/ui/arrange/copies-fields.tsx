@@ -1,4 +1,5 @@
 'use client';
+import { freshCopies } from '@/core/arrange/fresh';
 import type { Copies, Layer } from '@/core/doc/layer';
 import { Choice, LengthField, NumberField, TextField, Tick } from '../controls/fields';
 
@@ -8,25 +9,6 @@ const COPIES: [Copies['kind'], string][] = [
   ['ring', 'a ring'],
   ['path', 'along a stroke'],
 ];
-
-function freshCopies(kind: Copies['kind'], l: Layer): Copies {
-  switch (kind) {
-    case 'one':
-      return { kind };
-    case 'rows':
-      return {
-        kind,
-        columns: 3,
-        rows: 1,
-        dx: Number((l.size.x * 1.2).toFixed(2)),
-        dy: Number((l.size.y * 1.2).toFixed(2)),
-      };
-    case 'ring':
-      return { kind, count: 8, radius: Number((1.5 * Math.max(l.size.x, l.size.y)).toFixed(2)), turning: true };
-    case 'path':
-      return { kind, count: 5, d: `M ${-2 * l.size.x} 0 Q 0 ${-l.size.y} ${2 * l.size.x} 0`, turning: true };
-  }
-}
 
 /** One, rows and columns, a ring, or along a stroke. */
 export function CopiesFields({ layer, set }: { layer: Layer; set(edit: (l: Layer) => void): void }) {

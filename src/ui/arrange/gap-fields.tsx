@@ -1,12 +1,13 @@
 'use client';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { boundsOf, keepGaps, sideOf } from '@/core/arrange/place';
+import { boundsOf, distanceBetween, keepGaps } from '@/core/arrange/place';
 import { type Gap, THE_BOARD } from '@/core/doc/layer';
 import { formatLength } from '@/core/units/length';
+import { clean } from '@/core/units/round';
 import { Choice, Folded, LengthField } from '../controls/fields';
 import { newId } from './actions';
-import type { FieldsProps } from './file-fields';
+import type { FieldsProps } from './kinds/kind-fields';
 
 type Where = 'right of' | 'left of' | 'above' | 'below' | 'level with, x' | 'level with, y';
 
@@ -36,7 +37,7 @@ function saidOf(g: Gap): { text: string; sign: 1 | -1 } {
 }
 
 /** Distances that are kept between this layer and others, or the board. */
-export function GapFields({ job, layer, change }: FieldsProps) {
+export function GapFields({ job, layer, change }: Pick<FieldsProps, 'job' | 'layer' | 'change'>) {
   const others = job.layers.filter((l) => l.id !== layer.id);
   const [from, setFrom] = useState<string>(THE_BOARD);
   const [where, setWhere] = useState<string>('below');
@@ -49,9 +50,9 @@ export function GapFields({ job, layer, change }: FieldsProps) {
     const { sign, ...sides } = table[chosen];
     const target = job.layers.find((l) => l.id === from);
     const box = target ? boundsOf(target) : { x0: 0, y0: 0, x1: job.board.x, y1: job.board.y };
-    const now = sideOf(boundsOf(layer), sides.axis, sides.ofSide) - sideOf(box, sides.axis, sides.fromSide);
+    const now = distanceBetween(boundsOf(layer), box, sides);
     change((j) => {
-      j.gaps.push({ id: newId(), of: layer.id, from, ...sides, distance: Number(now.toFixed(3)) });
+      j.gaps.push({ id: newId(), of: layer.id, from, ...sides, distance: clean(now) });
     });
   };
   const set = (id: string, distance: number) =>

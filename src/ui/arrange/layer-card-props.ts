@@ -1,7 +1,7 @@
 import type { Layer } from '@/core/doc/layer';
 import type { SetupView } from '@/core/setup/view';
 import type { SourceInfo } from '@/core/sources/inspect';
-import type { CloseLook } from './arrange.worker';
+import type { CloseLook } from './looks';
 
 export interface LayerCardProps {
   job: SetupView;

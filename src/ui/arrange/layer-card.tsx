@@ -1,24 +1,20 @@
 'use client';
 import { useState } from 'react';
-import { resizeLayer, splitLines } from '@/core/arrange/new-layer';
+import { sourceKind } from '@/core/arrange/kinds/registry';
+import { resizeLayer } from '@/core/arrange/new-layer';
 import type { Layer } from '@/core/doc/layer';
 import { Card } from '../cards/card';
 import { Choice, Folded, LengthField, NumberField, TextField, Tick } from '../controls/fields';
-import { editLayers, newId, removeLayers } from './actions';
+import { editLayers, removeLayers } from './actions';
 import { CopiesFields } from './copies-fields';
-import { ImageFields, MeshFields } from './file-fields';
 import { GapFields } from './gap-fields';
+import { fieldsOf } from './kinds/registry';
 import type { LayerCardProps } from './layer-card-props';
 import { LayerCommands } from './layer-commands';
 import { LayerEffect } from './layer-effect';
 import { MaskFields } from './mask-fields';
 import { OutlineTools } from './outline-tools';
-import { ShapeFields } from './shape-fields';
-import { arranger } from './use-arrangement';
-import { WordsFields } from './words-fields';
 import { JOIN_NAMES } from './words-for';
-
-const KIND = { mesh: 'relief from a model', image: 'relief from an image', shape: 'shape', words: 'words' } as const;
 
 /** One layer: what it does here in words and as a section, then its numbers. */
 export function LayerCard({ job, layer, close, change, onSelect, info }: LayerCardProps) {
@@ -26,10 +22,13 @@ export function LayerCard({ job, layer, close, change, onSelect, info }: LayerCa
   const set = (edit: (l: Layer) => void) => change((j) => editLayers(j, [layer.id], edit));
   const size = (x: number, y: number) => set((l) => resizeLayer(l, x / l.size.x, y / l.size.y));
   const ratio = layer.size.y / layer.size.x;
-  const keep = locked || layer.source.kind === 'words';
+  const { described, scaled } = sourceKind(layer);
+  const proportioned = scaled !== undefined;
+  const keep = locked || proportioned;
+  const { Fields, More } = fieldsOf(layer);
 
   return (
-    <Card title={layer.name} subtitle={KIND[layer.source.kind]}>
+    <Card title={layer.name} subtitle={described}>
       <LayerEffect job={job} layer={layer} close={close} info={info} set={set} />
       <Choice
         label="Joins"
@@ -70,9 +69,8 @@ export function LayerCard({ job, layer, close, change, onSelect, info }: LayerCa
         max={10000}
         onChange={(v) => size(keep ? v / ratio : layer.size.x, v)}
       />
-      {layer.source.kind !== 'words' && <Tick label="Proportions locked" value={locked} onChange={setLocked} />}
-      {layer.source.kind === 'words' && <WordsFields job={job} layer={layer} change={change} />}
-      {layer.source.kind === 'shape' && <ShapeFields job={job} layer={layer} change={change} />}
+      {!proportioned && <Tick label="Proportions locked" value={locked} onChange={setLocked} />}
+      {Fields && <Fields {...{ job, layer, change, onSelect }} />}
       <LengthField label="Centre, x" value={layer.centre.x} onChange={(v) => set((l) => (l.centre.x = v))} />
       <LengthField label="Centre, y" value={layer.centre.y} onChange={(v) => set((l) => (l.centre.y = v))} />
       <NumberField
@@ -85,17 +83,7 @@ export function LayerCard({ job, layer, close, change, onSelect, info }: LayerCa
       />
       <LayerCommands job={job} layer={layer} change={change} onSelect={onSelect} />
       <OutlineTools job={job} selected={[layer.id]} change={change} onSelect={onSelect} />
-      {layer.source.kind === 'mesh' && <MeshFields job={job} layer={layer} change={change} />}
-      {layer.source.kind === 'image' && <ImageFields job={job} layer={layer} change={change} />}
-      {layer.source.kind === 'words' && layer.source.words.text.includes('\n') && (
-        <button
-          type="button"
-          className="btn btn-sm my-1 w-full"
-          onClick={() => void splitInto(layer, change, onSelect)}
-        >
-          Split into lines
-        </button>
-      )}
+      {More && <More {...{ job, layer, change, onSelect }} />}
       <Folded title="Name and group">
         <TextField label="Name" value={layer.name} max={80} required onChange={(v) => set((l) => (l.name = v))} />
         <TextField
@@ -161,29 +149,4 @@ function EdgeFields({ layer, set }: { layer: Layer; set(edit: (l: Layer) => void
       />
     </Folded>
   );
-}
-
-async function splitInto(
-  layer: Layer,
-  change: LayerCardProps['change'],
-  onSelect: (ids: string[]) => void,
-): Promise<void> {
-  if (layer.source.kind !== 'words') return;
-  const { words } = layer.source;
-  const lines = words.text.split('\n');
-  const sizes = await Promise.all(
-    lines.map((text) =>
-      text.trim() === ''
-        ? { x: 1, y: 1 }
-        : arranger()
-            .measure({ ...words, text, nudges: {} })
-            .then((m) => m.size),
-    ),
-  );
-  const ids = lines.map(() => newId());
-  change((j) => {
-    const at = j.layers.findIndex((l) => l.id === layer.id);
-    if (at >= 0) j.layers.splice(at, 1, ...splitLines(j.layers[at], ids, sizes));
-  });
-  onSelect([ids[0]]);
 }

@@ -1,29 +1,32 @@
 'use client';
 import { useState } from 'react';
+import { centring } from '@/core/arrange/flat-field';
 import type { Layer } from '@/core/doc/layer';
 import { formatLength } from '@/core/units/length';
+import type { ArrangeApi } from '@/ui/arrange/arrange.worker';
 import type { LayerCardProps } from '@/ui/arrange/layer-card-props';
 import { duplicateLayers, editLayers, mirrorLayers, moveLayers } from './actions';
-import { arrangeInput, arranger } from './use-arrangement';
+import { arranged, arrangeInput } from './use-arrangement';
 
 /** What can be done with a layer at once: centred, turned to the person, mirrored, copied. */
 export function LayerCommands({ job, layer, change, onSelect }: Omit<LayerCardProps, 'close' | 'info'>) {
   const [said, setSaid] = useState<string | null>(null);
   const set = (edit: (l: Layer) => void) => change((j) => editLayers(j, [layer.id], edit));
   const centreInField = async () => {
-    const found = await arranger('thorough')
-      .fieldUnder(arrangeInput(job, layer.id), layer.id)
-      .catch(() => null);
+    setSaid('looking for the flat field');
+    let found: Awaited<ReturnType<ArrangeApi['fieldUnder']>>;
+    try {
+      found = await arranged('thorough', (a) => a.fieldUnder(arrangeInput(job, layer.id), layer.id));
+    } catch (e) {
+      setSaid((e as Error).message);
+      return;
+    }
     if (!found) {
       setSaid('nothing level lies under its middle; move it over a flat field first');
       return;
     }
-    const { field, standing } = found;
-    const dx = (field.bounds.x0 + field.bounds.x1 - standing.x0 - standing.x1) / 2;
-    const dy = (field.bounds.y0 + field.bounds.y1 - standing.y0 - standing.y1) / 2;
+    const { dx, dy, mx, my } = centring(found.field.bounds, found.standing);
     change((j) => moveLayers(j, [layer.id], dx, dy));
-    const mx = (field.bounds.x1 - field.bounds.x0 - standing.x1 + standing.x0) / 2;
-    const my = (field.bounds.y1 - field.bounds.y0 - standing.y1 + standing.y0) / 2;
     setSaid(
       `centred in the field: ${formatLength(mx, 'mm', 1)} left and right, ${formatLength(my, 'mm', 1)} near and far`,
     );

@@ -1,12 +1,11 @@
 'use client';
-import { useRef } from 'react';
 import { isBump } from '@/core/arrange/bump';
 import type { Layer } from '@/core/doc/layer';
 import type { SetupView } from '@/core/setup/view';
 import type { SourceInfo } from '@/core/sources/inspect';
 import { formatLength, trimNumber } from '@/core/units/length';
 import { Sentence } from '../cards/card';
-import type { CloseLook } from './arrange.worker';
+import type { CloseLook } from './looks';
 import { SectionDrawing } from './section-drawing';
 import { effectText } from './words-for';
 
@@ -28,9 +27,7 @@ export function LayerEffect({ job, layer, close, info, set }: Props) {
     .find((l) => !l.hidden);
   const beneath = under ? (index === 1 ? under.name.toLowerCase() : 'what lies beneath') : 'the base plane';
   const look = close?.id === layer.id ? close : null;
-  const section = useRef<CloseLook['section']>(null);
-  // While it is dragged the last section stays.
-  if (look?.section) section.current = look.section;
+  const section = look?.section ?? null;
   const { source } = layer;
   const effect = look?.effect ?? null;
   return (
@@ -85,7 +82,7 @@ export function LayerEffect({ job, layer, close, info, set }: Props) {
           </button>
         </div>
       )}
-      {section.current && !layer.hidden && <SectionDrawing section={section.current} />}
+      {section && !layer.hidden && <SectionDrawing section={section} />}
     </>
   );
 }

@@ -1,18 +1,15 @@
 'use client';
 import { type PointerEvent as ReactPointerEvent, useRef, useState } from 'react';
-import { resizeLayer } from '@/core/arrange/new-layer';
-import { boundsOf, layerAt, type Snap, snapBox } from '@/core/arrange/place';
+import { boundsOf, layerAt, type Snap } from '@/core/arrange/place';
 import type { Layer } from '@/core/doc/layer';
-import type { Bounds } from '@/core/outline/polygon';
 import type { SetupView } from '@/core/setup/view';
-import { clean } from '@/core/units/round';
 import type { Layout } from '@/ui/board-view/layout';
-import { boundsAround, editLayers, moveLayers } from './actions';
-import type { CloseLook } from './arrange.worker';
-import { CurveHandles } from './curve-handles';
+import { boundsAround } from './actions';
+import { type Drag, type Edit, moveEdit, sizeEdit, turnEdit } from './drag-edits';
+import { fieldsOf } from './kinds/registry';
 import { Grips, outlineOf, SnapLines } from './layer-grips';
+import type { CloseLook } from './looks';
 import { Margins } from './margins';
-import { hasStrokePoints, StrokeHandles } from './stroke-handles';
 
 interface Props {
   job: SetupView;
@@ -27,54 +24,6 @@ interface Props {
 /** Pixels within which things snap, and before which a press is no drag. */
 const REACH = 7;
 const STILL = 3;
-
-type Drag =
-  | { kind: 'move'; ids: string[]; x: number; y: number; box: Bounds; others: { name: string; bounds: Bounds }[] }
-  | { kind: 'size'; layer: Layer; x: number; y: number }
-  | { kind: 'turn'; layer: Layer };
-
-type Edit = (j: SetupView) => void;
-type Point = { x: number; y: number };
-
-/** What moves the taken layers so that they follow the pointer; Shift keeps them on one axis, Ctrl lets go of all that would hold them. */
-function moveEdit(drag: Extract<Drag, { kind: 'move' }>, p: Point, e: ReactPointerEvent, reach: number) {
-  let [dx, dy] = [p.x - drag.x, p.y - drag.y];
-  if (e.shiftKey) {
-    if (Math.abs(dx) > Math.abs(dy)) dy = 0;
-    else dx = 0;
-  }
-  const { x0, y0, x1, y1 } = drag.box;
-  const moved = { x0: x0 + dx, x1: x1 + dx, y0: y0 + dy, y1: y1 + dy };
-  const s = e.ctrlKey || e.metaKey ? { dx: 0, dy: 0, snaps: [] } : snapBox(moved, drag.others, reach);
-  const [tx, ty] = [clean(dx + s.dx), clean(dy + s.dy)];
-  return { snaps: s.snaps, edit: ((j) => moveLayers(j, drag.ids, tx, ty)) satisfies Edit };
-}
-
-/** What sizes a layer so that its corner follows the pointer; its proportions stay unless they are freed. */
-function sizeEdit(drag: Extract<Drag, { kind: 'size' }>, p: Point, freed: boolean): Edit {
-  const { layer } = drag;
-  const a = (-layer.turn * Math.PI) / 180;
-  const local = (q: Point) => {
-    const [dx, dy] = [q.x - layer.centre.x, q.y - layer.centre.y];
-    return { u: Math.abs(dx * Math.cos(a) - dy * Math.sin(a)), v: Math.abs(dx * Math.sin(a) + dy * Math.cos(a)) };
-  };
-  const [was, now] = [local(drag), local(p)];
-  const least = 1 / Math.max(layer.size.x, layer.size.y);
-  const k = Math.max(least, Math.hypot(now.u, now.v) / Math.max(1e-6, Math.hypot(was.u, was.v)));
-  const [kx, ky] =
-    freed && layer.source.kind !== 'words'
-      ? [Math.max(least, now.u / Math.max(was.u, 1e-6)), Math.max(least, now.v / Math.max(was.v, 1e-6))]
-      : [k, k];
-  return (j) => editLayers(j, [layer.id], (l) => resizeLayer(l, kx, ky));
-}
-
-/** What turns a layer so that its knob follows the pointer, in steps of 5 degrees, or of a tenth. */
-function turnEdit(layer: Layer, p: Point, fine: boolean): Edit {
-  const angle = (Math.atan2(p.y - layer.centre.y, p.x - layer.centre.x) * 180) / Math.PI - 90;
-  const whole = fine ? Math.round(angle * 10) / 10 : Math.round(angle / 5) * 5;
-  const turn = ((whole + 540) % 360) - 180;
-  return (j) => editLayers(j, [layer.id], (l) => (l.turn = clean(turn)));
-}
 
 /** The layers that a press on one takes: with Shift or Ctrl one more or less, else its group, and with Alt it alone. */
 function takenWith(job: SetupView, selected: string[], hit: Layer, e: ReactPointerEvent): string[] {
@@ -99,6 +48,7 @@ export function LayerHandles({ job, selected, close, layout, onSelect, tryOut, c
   };
   const chosen = job.layers.filter((l) => selected.includes(l.id));
   const one = chosen.length === 1 ? chosen[0] : null;
+  const Own = one && fieldsOf(one).Handles;
 
   const start = (e: ReactPointerEvent, d: Drag) => {
     e.preventDefault();
@@ -196,12 +146,7 @@ export function LayerHandles({ job, selected, close, layout, onSelect, tryOut, c
           onDrop={drop}
         />
       )}
-      {one && !one.locked && one.source.kind === 'words' && one.source.words.line.kind === 'curve' && (
-        <CurveHandles layer={one} px={px} py={py} place={place} change={change} />
-      )}
-      {one && !one.locked && hasStrokePoints(one) && (
-        <StrokeHandles layer={one} px={px} py={py} place={place} change={change} />
-      )}
+      {one && Own && !one.locked && <Own layer={one} px={px} py={py} place={place} change={change} />}
     </g>
   );
 }

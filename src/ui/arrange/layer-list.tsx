@@ -16,6 +16,7 @@ import {
 } from '@dnd-kit/sortable';
 import { Eye, EyeOff, GripVertical, Lock, LockOpen } from 'lucide-react';
 import { useEffect, useRef } from 'react';
+import { sourceKind } from '@/core/arrange/kinds/registry';
 import type { Layer } from '@/core/doc/layer';
 import type { SetupView } from '@/core/setup/view';
 import { formatLength } from '@/core/units/length';
@@ -29,13 +30,6 @@ interface Props {
   onSelect(ids: string[]): void;
   change(edit: (j: SetupView) => void): void;
 }
-
-const KINDS: Record<Layer['source']['kind'], string> = {
-  mesh: 'relief',
-  image: 'image',
-  shape: 'shape',
-  words: 'words',
-};
 
 function Row({ layer, job, selected, problems, onSelect, change, indent }: Props & { layer: Layer; indent: boolean }) {
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
@@ -81,7 +75,7 @@ function Row({ layer, job, selected, problems, onSelect, change, indent }: Props
         <span className={`block truncate text-sm ${on ? 'font-semibold' : ''}`}>{layer.name}</span>
         <span className={`block truncate text-[12.5px] ${problems[layer.id] ? 'text-accent' : 'soft'}`}>
           {problems[layer.id] ??
-            `${KINDS[layer.source.kind]}, ${first ? 'lowest' : join}, ${formatLength(layer.rise, 'mm', 1)}`}
+            `${sourceKind(layer).name}, ${first ? 'lowest' : join}, ${formatLength(layer.rise, 'mm', 1)}`}
         </span>
       </button>
       <button

@@ -1,3 +1,4 @@
+import { aroundOf } from '@/core/arrange/place';
 import type { Bounds } from '@/core/outline/polygon';
 import { formatLength } from '@/core/units/length';
 
@@ -45,9 +46,7 @@ export function Margins({
   px(x: number): number;
   py(y: number): number;
 }) {
-  // A field that the layer does not lie in says nothing: then it is the board that counts.
-  const within = field && field.x0 <= s.x0 && field.x1 >= s.x1 && field.y0 <= s.y0 && field.y1 >= s.y1;
-  const f = within ? field : { x0: 0, y0: 0, x1: board.x, y1: board.y };
+  const f = aroundOf(s, field, board);
   const [mx, my] = [(s.x0 + s.x1) / 2, (s.y0 + s.y1) / 2];
   const sides: [string, number, number, number, number, number][] = [
     ['left', s.x0 - f.x0, f.x0, my, s.x0, my],

@@ -1,9 +1,10 @@
 'use client';
 import type { Layer, Mask } from '@/core/doc/layer';
 import type { Outline } from '@/core/outline/shapes';
+import { clean } from '@/core/units/round';
 import { Choice, Folded, LengthField, Tick } from '../controls/fields';
 import { editLayers } from './actions';
-import type { FieldsProps } from './file-fields';
+import type { FieldsProps } from './kinds/kind-fields';
 
 const OUTLINES: [string, string][] = [
   ['rectangle', 'rectangle'],
@@ -20,8 +21,8 @@ function fresh(kind: Mask['kind'], layer: Layer, others: Layer[]): Mask {
     return {
       kind,
       outline: { kind: 'oval' },
-      x: Number((x * 0.8).toFixed(2)),
-      y: Number((y * 0.8).toFixed(2)),
+      x: clean(x * 0.8),
+      y: clean(y * 0.8),
       dx: 0,
       dy: 0,
       outside: false,
@@ -32,7 +33,7 @@ function fresh(kind: Mask['kind'], layer: Layer, others: Layer[]): Mask {
 }
 
 /** Where of the layer counts: within an outline, or within another layer's silhouette. */
-export function MaskFields({ job, layer, change }: FieldsProps) {
+export function MaskFields({ job, layer, change }: Pick<FieldsProps, 'job' | 'layer' | 'change'>) {
   const m = layer.mask;
   const put = (mask: Mask) => change((j) => editLayers(j, [layer.id], (l) => (l.mask = mask)));
   const others = job.layers.filter((l) => l.id !== layer.id);

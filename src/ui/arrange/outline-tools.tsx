@@ -7,7 +7,7 @@ import type { Joining } from '@/core/outline/union';
 import type { SetupView } from '@/core/setup/view';
 import { Choice, Folded, LengthField, NumberField, Tick } from '../controls/fields';
 import { newId } from './actions';
-import { arrangeInput, arranger } from './use-arrangement';
+import { arranged, arrangeInput } from './use-arrangement';
 
 interface Props {
   job: SetupView;
@@ -52,7 +52,7 @@ export function OutlineTools({ job, selected, change, onSelect }: Props) {
   const trace = (name: string, width: number | null) =>
     one &&
     void make(`${name} of ${one.name}`, () =>
-      arranger('thorough').trace(arrangeInput(job, null), one.id, share / 100, width),
+      arranged('thorough', (a) => a.trace(arrangeInput(job, null), one.id, share / 100, width)),
     );
   return (
     <Folded title="Outline as a shape of its own">
@@ -93,7 +93,7 @@ export function OutlineTools({ job, selected, change, onSelect }: Props) {
         disabled={busy}
         onClick={() =>
           void make(`Outline of ${one?.name ?? `${some.length} layers`}`, () =>
-            arranger('thorough').outline(arrangeInput(job, null), selected, ref, how),
+            arranged('thorough', (a) => a.outline(arrangeInput(job, null), selected, ref, how)),
           )
         }
       >

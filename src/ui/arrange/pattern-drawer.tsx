@@ -3,24 +3,19 @@ import { useDraggable } from '@dnd-kit/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Pencil } from 'lucide-react';
 import { useState } from 'react';
-import { MM_PER_INCH, trimNumber } from '@/core/units/length';
-import { api, type PatternInfo } from '../api';
+import { ask } from '@/contract/ask';
+import { ASSETS } from '@/contract/assets';
+import { addressOf } from '@/contract/endpoint';
+import { PATTERNS, type Pattern } from '@/contract/patterns';
+import { trueSize } from '@/core/sources/true-size';
+import { trimNumber } from '@/core/units/length';
 
-/** Plan size and relief range of a pattern, as it would lie on a board in its true size. */
-export function patternSize(p: PatternInfo): { x: number; y: number; z: number } | null {
-  if (p.info.kind === 'mesh') {
-    const k = p.info.unit === 'in' ? MM_PER_INCH : 1;
-    return { x: p.info.size.x * k, y: p.info.size.y * k, z: p.info.size.z * k };
-  }
-  return p.size ? { ...p.size, z: p.rise ?? 0 } : null;
-}
-
-function Piece({ pattern: p, onPlace, onEdit }: { pattern: PatternInfo; onPlace(): void; onEdit(): void }) {
+function Piece({ pattern: p, onPlace, onEdit }: { pattern: Pattern; onPlace(): void; onEdit(): void }) {
   const { attributes, listeners, setNodeRef, isDragging } = useDraggable({
     id: `pattern-${p.id}`,
     data: { pattern: p },
   });
-  const size = patternSize(p);
+  const size = trueSize(p.info, p);
   return (
     <li className={`relative w-[104px] shrink-0 ${isDragging ? 'opacity-40' : ''}`}>
       <button
@@ -38,7 +33,7 @@ function Piece({ pattern: p, onPlace, onEdit }: { pattern: PatternInfo; onPlace(
       >
         {/* biome-ignore lint/performance/noImgElement: a picture made by our own server, of any size */}
         <img
-          src={`/api/assets/${p.hash}/picture`}
+          src={addressOf(ASSETS.picture, { hash: p.hash })}
           alt=""
           className="h-16 w-full object-contain"
           draggable={false}
@@ -62,10 +57,10 @@ function Piece({ pattern: p, onPlace, onEdit }: { pattern: PatternInfo; onPlace(
 }
 
 /** The pattern drawer: reliefs at hand, to be searched and dragged onto the board. */
-export function PatternDrawer({ onPlace }: { onPlace(p: PatternInfo): void }) {
-  const list = useQuery({ queryKey: ['patterns'], queryFn: api.patterns });
+export function PatternDrawer({ onPlace }: { onPlace(p: Pattern): void }) {
+  const list = useQuery({ queryKey: ['patterns'], queryFn: () => ask(PATTERNS.list, {}) });
   const [text, setText] = useState('');
-  const [edited, setEdited] = useState<PatternInfo | null>(null);
+  const [edited, setEdited] = useState<Pattern | null>(null);
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   const reliefs = (list.data ?? []).filter((p) => p.info.kind !== 'font');
   const shown = reliefs.filter((p) => {
@@ -110,10 +105,10 @@ export function PatternDrawer({ onPlace }: { onPlace(p: PatternInfo): void }) {
 }
 
 /** What is said of a pattern: its name, tags and where it is from. */
-function Describe({ pattern, onDone }: { pattern: PatternInfo; onDone(): void }) {
+function Describe({ pattern, onDone }: { pattern: Pattern; onDone(): void }) {
   const client = useQueryClient();
   const [error, setError] = useState<string | null>(null);
-  const act = async (work: Promise<PatternInfo[]>) => {
+  const act = async (work: Promise<Pattern[]>) => {
     try {
       client.setQueryData(['patterns'], await work);
       onDone();
@@ -132,7 +127,11 @@ function Describe({ pattern, onDone }: { pattern: PatternInfo; onDone(): void })
           .map((t) => t.trim())
           .filter(Boolean);
         void act(
-          api.describePattern(pattern.id, { name: String(data.get('name')), tags, from: String(data.get('from')) }),
+          ask(
+            PATTERNS.describe,
+            { id: pattern.id },
+            { name: String(data.get('name')), tags, from: String(data.get('from')) },
+          ),
         );
       }}
     >
@@ -161,7 +160,7 @@ function Describe({ pattern, onDone }: { pattern: PatternInfo; onDone(): void })
         <button
           type="button"
           className="btn btn-ghost btn-sm text-accent"
-          onClick={() => void act(api.removePattern(pattern.id))}
+          onClick={() => void act(ask(PATTERNS.remove, { id: pattern.id }))}
         >
           Take it out of the drawer
         </button>

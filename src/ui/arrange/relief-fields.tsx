@@ -1,4 +1,5 @@
 'use client';
+import { freshRelief } from '@/core/arrange/fresh';
 import type { Layer } from '@/core/doc/layer';
 import type { ReliefOf } from '@/core/doc/relief-of';
 import { Choice, LengthField, NumberField, Tick } from '../controls/fields';
@@ -20,34 +21,6 @@ const RELIEFS: [ReliefOf['kind'], string][] = [
   ['ripples', 'ripples'],
   ['vee', 'V groove'],
 ];
-
-function freshRelief(kind: ReliefOf['kind'], l: Layer, was: ReliefOf): ReliefOf {
-  const width =
-    'width' in was && was.kind !== 'gouge' ? was.width : Number((Math.min(l.size.x, l.size.y) * 0.08).toFixed(2));
-  const band = 'band' in was ? was.band : false;
-  switch (kind) {
-    case 'bevel':
-    case 'cove':
-    case 'ogee':
-    case 'bead':
-      return { kind, width, band };
-    case 'rope':
-    case 'pearls':
-      return { kind, width, pitch: width, band: true };
-    case 'shell':
-      return { kind, ribs: 11 };
-    case 'flutes':
-    case 'weave':
-    case 'ripples':
-      return { kind, pitch: 9 };
-    case 'gouge':
-      return { kind, length: 14, width: 7, seed: 1 };
-    case 'vee':
-      return { kind, angle: 60 };
-    default:
-      return { kind };
-  }
-}
 
 /** What stands on an outline, with its numbers. */
 export function ReliefFields({ relief, layer, put }: { relief: ReliefOf; layer: Layer; put(r: ReliefOf): void }) {

@@ -1,4 +1,4 @@
-import type { CloseLook } from './arrange.worker';
+import type { CloseLook } from './looks';
 
 const W = 270;
 const H = 64;

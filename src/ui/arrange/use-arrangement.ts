@@ -1,20 +1,58 @@
 'use client';
 import { type Remote, wrap } from 'comlink';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { cellOf } from '@/core/plan/cell';
 import type { SetupView } from '@/core/setup/view';
-import type { ArrangeApi, ArrangeInput, CoarseLook, Look } from './arrange.worker';
+import type { ArrangeApi } from './arrange.worker';
+import { Arranging, surfaceKey, WorkerGone } from './arranging';
+import type { ArrangeInput, CoarseLook, Look } from './looks';
 import { soundLayers } from './sound-layers';
 
-const remotes: { quick?: Remote<ArrangeApi>; thorough?: Remote<ArrangeApi> } = {};
+type Which = 'quick' | 'thorough';
+
+/** A worker that arranges, and what is rejected when it could not be loaded or broke down. */
+interface Hand {
+  remote: Remote<ArrangeApi>;
+  gone: Promise<never>;
+}
+const hands: { [W in Which]?: Hand } = {};
+
+/** Starts a worker; one that is gone is let go of, and the next call starts another. */
+function start(which: Which): Hand {
+  const worker = new Worker(new URL('./arrange.worker.ts', import.meta.url), { type: 'module' });
+  const gone = new Promise<never>((_, reject) => {
+    worker.addEventListener('error', () => {
+      delete hands[which];
+      worker.terminate();
+      reject(new WorkerGone());
+    });
+  });
+  gone.catch(() => {});
+  return { remote: wrap<ArrangeApi>(worker), gone };
+}
+
+function handOf(which: Which): Hand {
+  hands[which] ??= start(which);
+  return hands[which];
+}
+
+/** What a worker is asked for; a worker that is gone is an error instead of an answer that never comes. */
+function asked<T>(which: Which, call: (a: Remote<ArrangeApi>) => Promise<T>): Promise<T> {
+  const { remote, gone } = handOf(which);
+  return Promise.race([call(remote), gone]);
+}
 
 /**
- * The workers that arrange, two a page: the quick one answers while a hand moves, the thorough one works out full grids, so
- * that a new drag never waits for the last one's full grid.
+ * What one of the workers that arrange is asked for, two a page: the quick one answers while a hand moves, the thorough one
+ * works out full grids, so that a new drag never waits for the last one's full grid. A worker that is gone is started again
+ * once.
+ * @throws WorkerGone, and what the worker refuses
  */
-export function arranger(which: 'quick' | 'thorough' = 'quick'): Remote<ArrangeApi> {
-  remotes[which] ??= wrap<ArrangeApi>(new Worker(new URL('./arrange.worker.ts', import.meta.url), { type: 'module' }));
-  return remotes[which];
+export function arranged<T>(which: Which, call: (a: Remote<ArrangeApi>) => Promise<T>): Promise<T> {
+  return asked(which, call).catch((e: unknown) => {
+    if (e instanceof WorkerGone) return asked(which, call);
+    throw e;
+  });
 }
 
 export function arrangeInput(job: SetupView, selected: string | null, moving = false): ArrangeInput {
@@ -31,9 +69,6 @@ export function arrangeInput(job: SetupView, selected: string | null, moving = f
   };
 }
 
-/** Wait after the last change before the full grid is worked out, ms. */
-const REST = 120;
-
 export interface ArrangementLook {
   coarse: CoarseLook | null;
   /** The full grid, when it is of the very input that is shown. */
@@ -41,53 +76,23 @@ export interface ArrangementLook {
 }
 
 /**
- * The layers joined: coarse at every change, the newest first, and sharp when they rest.
+ * The layers joined: coarse at every change, and sharp when they rest.
  * @param moving something is being dragged: only the coarse grid is worked on
  */
 export function useArrangement(job: SetupView | undefined, selected: string | null, moving: boolean): ArrangementLook {
+  const [work] = useState(
+    () =>
+      new Arranging({
+        coarse: (input) => asked('quick', (a) => a.coarse(input)),
+        full: (input) => asked('thorough', (a) => a.full(input)),
+      }),
+  );
   const input = useMemo(() => (job ? arrangeInput(job, selected, moving) : null), [job, selected, moving]);
-  const [coarse, setCoarse] = useState<CoarseLook | null>(null);
-  const [sharp, setSharp] = useState<{ of: string; look: Look } | null>(null);
-  const latest = useRef<ArrangeInput | null>(null);
-  const busy = useRef(false);
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  // The selection does not change the surface.
-  const key = useMemo(() => (input ? JSON.stringify({ ...input, selected: null, moving: false }) : ''), [input]);
-
+  const key = useMemo(() => (input ? surfaceKey(input) : ''), [input]);
   useEffect(() => {
-    latest.current = input;
-    if (!input || busy.current) return;
-    busy.current = true;
-    const run = async () => {
-      while (latest.current) {
-        const mine: ArrangeInput = latest.current;
-        latest.current = null;
-        const done = await arranger()
-          .coarse(mine)
-          .catch(() => null);
-        if (done) setCoarse(done);
-      }
-      busy.current = false;
-    };
-    void run();
-  }, [input]);
-
-  const shown = useRef(input);
-  shown.current = input;
-  useEffect(() => {
-    clearTimeout(timer.current);
-    if (key === '' || moving) return;
-    timer.current = setTimeout(() => {
-      if (!shown.current) return;
-      void arranger('thorough')
-        .full(shown.current)
-        .then(
-          (look) => setSharp({ of: key, look }),
-          () => {},
-        );
-    }, REST);
-    return () => clearTimeout(timer.current);
-  }, [key, moving]);
-
+    if (input) work.show(input);
+  }, [work, input]);
+  useEffect(() => () => work.stop(), [work]);
+  const { coarse, sharp } = useSyncExternalStore(work.subscribe, work.get, work.get);
   return { coarse, sharp: sharp?.of === key ? sharp.look : null };
 }

@@ -2,8 +2,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { useState } from 'react';
+import { ask } from '@/contract/ask';
+import { addressOf } from '@/contract/endpoint';
+import { JOBS } from '@/contract/jobs';
 import type { SetupView } from '@/core/setup/view';
-import { api } from '../api';
 import { TextField } from '../controls/fields';
 
 /** Named versions of the job, each with its picture: the same plaque with another emblem. */
@@ -17,7 +19,7 @@ export function Versions({
   change(edit: (j: SetupView) => void): void;
 }) {
   const client = useQueryClient();
-  const list = useQuery({ queryKey: ['versions', id], queryFn: () => api.versions(id) });
+  const list = useQuery({ queryKey: ['versions', id], queryFn: () => ask(JOBS.versions, { id }) });
   const [name, setName] = useState('');
   const [error, setError] = useState<string | null>(null);
   const act = async (work: Promise<unknown>) => {
@@ -30,7 +32,7 @@ export function Versions({
   };
   const open = async (of: string) => {
     try {
-      const doc = await api.revision(id, of);
+      const doc = await ask(JOBS.revision, { id, revision: of });
       change((j) => Object.assign(j.document, doc));
     } catch (e) {
       setError((e as Error).message);
@@ -44,7 +46,7 @@ export function Versions({
         className="btn btn-sm my-1 w-full"
         disabled={name === '' || revision === null}
         onClick={() => {
-          if (revision !== null) void act(api.nameVersion(id, revision, name)).then(() => setName(''));
+          if (revision !== null) void act(ask(JOBS.nameVersion, { id }, { revision, name })).then(() => setName(''));
         }}
       >
         Keep the board as it is as "{name || 'a version'}"
@@ -65,7 +67,7 @@ export function Versions({
             >
               {/* biome-ignore lint/performance/noImgElement: a picture made by our own server */}
               <img
-                src={`/api/jobs/${id}/revisions/${v.revision}/picture`}
+                src={addressOf(JOBS.revisionPicture, { id, revision: v.revision })}
                 alt={`${v.name}, its layers joined`}
                 className="aspect-3/2 w-full rounded-t-lg object-contain"
                 loading="lazy"
@@ -79,7 +81,7 @@ export function Versions({
               type="button"
               className="btn btn-square btn-xs absolute top-1 right-1"
               aria-label={`Forget the version ${v.name}`}
-              onClick={() => void act(api.removeVersion(id, v.id))}
+              onClick={() => void act(ask(JOBS.removeVersion, { id, version: v.id }))}
             >
               <X size={12} />
             </button>

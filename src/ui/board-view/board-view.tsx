@@ -9,6 +9,8 @@ import { formatLength } from '@/core/units/length';
 import type { Surface } from '../job/surface';
 import { BoardCanvas } from './board-canvas';
 import type { Layout, SectionLine, ViewMode } from './layout';
+import { kept, shifted } from './section-line';
+import { type Grip, type OnScreen, SectionGrips, SectionRule } from './section-rule';
 
 interface Props {
   job: SetupView;
@@ -28,100 +30,6 @@ interface Props {
   marked: { grid: Grid; mask: Uint8Array } | null;
   /** Handles that lie over the board; the section line is then moved by its ends only. */
   hands?: ReactNode;
-}
-
-type Grip = 'start' | 'end' | 'line';
-
-/** A line kept on the board by its ends. */
-function kept(board: { x: number; y: number }, s: SectionLine): SectionLine {
-  const cx = (v: number) => Math.min(board.x, Math.max(0, v));
-  const cy = (v: number) => Math.min(board.y, Math.max(0, v));
-  return { x0: cx(s.x0), y0: cy(s.y0), x1: cx(s.x1), y1: cy(s.y1) };
-}
-
-/** A line moved whole, as far as the board goes. */
-function shifted(board: { x: number; y: number }, s: SectionLine, dx: number, dy: number): SectionLine {
-  const mx = Math.min(Math.max(dx, -Math.min(s.x0, s.x1)), board.x - Math.max(s.x0, s.x1));
-  const my = Math.min(Math.max(dy, -Math.min(s.y0, s.y1)), board.y - Math.max(s.y0, s.y1));
-  return { x0: s.x0 + mx, y0: s.y0 + my, x1: s.x1 + mx, y1: s.y1 + my };
-}
-
-/** From mm on the board to pixels on the screen. */
-interface OnScreen {
-  px(x: number): number;
-  py(y: number): number;
-}
-
-/** Both ends of the section line on the screen. */
-const endsOf = (s: SectionLine, { px, py }: OnScreen) => ({ x1: px(s.x0), y1: py(s.y0), x2: px(s.x1), y2: py(s.y1) });
-
-/** The line that the depth strip cuts along. */
-function SectionRule({ section, px, py }: OnScreen & { section: SectionLine }) {
-  return (
-    <>
-      <line {...endsOf(section, { px, py })} stroke="var(--color-base-100)" strokeOpacity={0.75} strokeWidth={3.5} />
-      <line {...endsOf(section, { px, py })} stroke="var(--color-primary)" strokeWidth={1.5} strokeDasharray="6 3" />
-    </>
-  );
-}
-
-/** What the section line is taken by: the whole of it, and its ends. */
-function SectionGrips({
-  board,
-  section,
-  px,
-  py,
-  onSection,
-  onTake,
-  endsOnly,
-}: OnScreen & {
-  board: { x: number; y: number };
-  section: SectionLine;
-  onSection(s: SectionLine): void;
-  onTake(kind: Grip): (e: ReactPointerEvent) => void;
-  endsOnly: boolean;
-}) {
-  return (
-    <>
-      <line
-        {...endsOf(section, { px, py })}
-        stroke="transparent"
-        strokeWidth={16}
-        pointerEvents={endsOnly ? 'none' : undefined}
-        className="cursor-move"
-        onPointerDown={onTake('line')}
-        tabIndex={0}
-        role="slider"
-        aria-label="Section line; move it with the arrow keys"
-        aria-valuemin={0}
-        aria-valuemax={board.y}
-        aria-valuenow={Number(((section.y0 + section.y1) / 2).toFixed(1))}
-        aria-valuetext={`from ${section.x0.toFixed(1)}, ${section.y0.toFixed(1)} to ${section.x1.toFixed(1)}, ${section.y1.toFixed(1)} mm`}
-        onKeyDown={(e) => {
-          const d = e.shiftKey ? 10 : 1;
-          const by: Record<string, [number, number]> = {
-            ArrowUp: [0, d],
-            ArrowDown: [0, -d],
-            ArrowLeft: [-d, 0],
-            ArrowRight: [d, 0],
-          };
-          const v = by[e.key];
-          if (!v) return;
-          e.preventDefault();
-          onSection(shifted(board, section, v[0], v[1]));
-        }}
-      />
-      {(['start', 'end'] as const).map((kind) => {
-        const [x, y] = kind === 'start' ? [section.x0, section.y0] : [section.x1, section.y1];
-        return (
-          <g key={kind} className="cursor-grab" onPointerDown={onTake(kind)}>
-            <circle cx={px(x)} cy={py(y)} r={16} fill="transparent" />
-            <circle cx={px(x)} cy={py(y)} r={5} fill="var(--color-primary)" stroke="#fffefa" strokeWidth={1.5} />
-          </g>
-        );
-      })}
-    </>
-  );
 }
 
 /** Findings where they lie. */

@@ -1,6 +1,6 @@
 'use client';
 import type { SurfaceFacts } from '@/core/arrange/compose';
-import { ledgerOf } from '@/core/arrange/ledger';
+import { dropFor, ledgerOf, skinFor } from '@/core/arrange/ledger';
 import type { Board } from '@/core/doc/board';
 import { formatLength } from '@/core/units/length';
 import { Choice, Folded, LengthField } from '../controls/fields';
@@ -8,7 +8,8 @@ import { Card, Sentence } from './card';
 import type { CardProps } from './card-props';
 import { MachineFields } from './machine-fields';
 import { ChangedFigures, MaterialFolds } from './material-fields';
-import { SetupFolds, ZeroFields } from './setup-fields';
+import { SetupFolds } from './setup-fields';
+import { ZeroFields } from './zero-fields';
 
 const GRAIN: [Board['grain'], string][] = [
   ['along-x', 'lengthwise, along x'],
@@ -83,8 +84,7 @@ export function BoardCard({
         onChange={(v) =>
           change((j) => {
             j.seat.mode = v;
-            // What stands over its base plane is sunk with it; what is carved starts from the top.
-            j.seat.drop = v === 'sunk' ? Number(Math.max(0, facts?.peak ?? 0).toFixed(3)) : 0;
+            j.seat.drop = dropFor(v, facts?.peak ?? 0);
           })
         }
       />
@@ -109,7 +109,7 @@ export function BoardCard({
       <LengthField
         label="Backing below"
         value={Number(backing.toFixed(3))}
-        onChange={(v) => change((j) => (j.seat.skin = Math.max(0, j.board.thickness - depth - v)))}
+        onChange={(v) => change((j) => (j.seat.skin = skinFor(j.board.thickness, depth, v)))}
       />
       <Choice
         label="Its face is"

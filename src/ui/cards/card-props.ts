@@ -1,9 +1,9 @@
+import type { Library } from '@/contract/shop';
 import type { SetupView } from '@/core/setup/view';
-import type { LibraryInfo } from '../api';
 
 /** What every card of a job is given: the setup that is shown, how it is changed, and what the shop holds. */
 export interface CardProps {
   job: SetupView;
   change(edit: (job: SetupView) => void): void;
-  library: LibraryInfo | undefined;
+  library: Library | undefined;
 }

@@ -1,15 +1,15 @@
 'use client';
 import type { CutoutPass } from '@/core/passes/cutout/schema';
 import { cutoutFacts } from '@/core/plan/plan-passes';
-import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
+import { formatLength, trimNumber } from '@/core/units/length';
 import { Choice, Folded, LengthField, NumberField, Tick } from '../controls/fields';
+import { Ramp, Stepdown } from './down-and-over';
 import type { Edited, KindCard, Told } from './kind-card';
 import { OutlineFields } from './outline-fields';
-import { Ramp, Stepdown } from './pass-fields';
+import { Took } from './took';
 
 /** How a cut-out's depths add up, and what holds the piece at the end, as the proof found it. */
 function CutoutSentence({ job, pass, done, summary }: Told<CutoutPass>) {
-  const seconds = done?.seconds;
   const facts = cutoutFacts(done);
   const proof = summary?.cutouts.find((c) => c.pass === pass.id);
   if (!facts)
@@ -34,12 +34,7 @@ function CutoutSentence({ job, pass, done, summary }: Told<CutoutPass>) {
       )}
       , and <b>{formatLength(pass.into)}</b> into the spoilboard. {facts.levels} {facts.levels === 1 ? 'lap' : 'laps'}
       {(pass.last > 0 || pass.floor > 0) && ' and a last one'}
-      {seconds !== undefined && (
-        <>
-          , in <b>{formatDuration(seconds)}</b>
-        </>
-      )}
-      .{' '}
+      <Took done={done} />.{' '}
       {proof?.joined ? (
         <span className="text-accent">It is still joined to its frame beside the tabs.</span>
       ) : proof && proof.tabs.length > 0 ? (

@@ -1,5 +1,6 @@
 'use client';
 import { CUTTER_SHAPES, type Cutter, type CutterShape, HELICES } from '@/core/cutter/cutter';
+import { reshape } from '@/core/cutter/reshape';
 import { Choice, FeedField, LengthField, NumberField, TextField, Tick } from '../controls/fields';
 
 export const SHAPE_NAMES: Record<CutterShape, string> = {
@@ -71,23 +72,6 @@ export function CutterFields({ cutter, onChange }: { cutter: Cutter; onChange(ed
       onChange((c) => {
         c[key] = v;
       });
-  const reshape = (shape: CutterShape) =>
-    onChange((c) => {
-      c.shape = shape;
-      if (shape === 'bullnose') c.cornerRadius = Math.min(c.cornerRadius || c.diameter / 6, c.diameter / 2);
-      if (shape === 'tapered-ball') {
-        c.tipDiameter = Math.min(c.tipDiameter || c.diameter / 4, c.diameter);
-        c.taperAngle ||= 4;
-      }
-      if (shape === 'drill') {
-        c.includedAngle = 118;
-        c.maxPlungeDepth ||= c.diameter;
-      }
-      if (shape === 'v') {
-        c.includedAngle ||= 60;
-        c.tipDiameter = Math.min(c.tipDiameter, c.diameter / 2);
-      }
-    });
   return (
     <>
       <TextField label="Name" value={cutter.name} max={80} required onChange={set('name')} />
@@ -95,7 +79,7 @@ export function CutterFields({ cutter, onChange }: { cutter: Cutter; onChange(ed
         label="Shape"
         value={cutter.shape}
         options={CUTTER_SHAPES.map((s) => [s, SHAPE_NAMES[s]] as const)}
-        onChange={reshape}
+        onChange={(shape) => onChange((c) => reshape(c, shape))}
       />
       <LengthField label="Diameter" value={cutter.diameter} min={0} open max={200} onChange={set('diameter')} />
       {cutter.shape === 'bullnose' && (

@@ -1,15 +1,16 @@
 'use client';
 import { DRILLS } from '@/core/cutter/cutter';
+import { nextPlace } from '@/core/passes/hole/next-place';
 import type { HolePass } from '@/core/passes/hole/schema';
-import { formatDuration, formatLength } from '@/core/units/length';
+import { formatLength } from '@/core/units/length';
 import { LengthField, Tick } from '../controls/fields';
+import { Ramp } from './down-and-over';
 import type { Edited, KindCard, Told } from './kind-card';
-import { Ramp } from './pass-fields';
 import { PlaceList } from './place-list';
+import { Took } from './took';
 
 /** How holes are made, and how deep. */
 function HoleSentence({ pass, cutter, done }: Told<HolePass>) {
-  const seconds = done?.seconds;
   const drilled = pass.diameter - cutter.diameter <= DRILLS;
   return (
     <>
@@ -24,12 +25,7 @@ function HoleSentence({ pass, cutter, done }: Told<HolePass>) {
         </>
       )}
       , {drilled ? 'drilled in pecks with the chips cleared between' : 'milled in a helix'}
-      {seconds !== undefined && (
-        <>
-          , in <b>{formatDuration(seconds)}</b>
-        </>
-      )}
-      .
+      <Took done={done} />.
     </>
   );
 }
@@ -88,13 +84,7 @@ function HoleFields({ job, pass, cutter, set }: Edited<HolePass>) {
         name="Hole"
         places={pass.places}
         onChange={(f) => set((p) => f(p.places))}
-        onAdd={() =>
-          set((p) => {
-            const last = p.places[p.places.length - 1];
-            const x = last.x + 3 * p.diameter;
-            p.places.push(x < board.x ? { x, y: last.y } : { x: board.x / 2, y: board.y / 2 });
-          })
-        }
+        onAdd={() => set((p) => p.places.push(nextPlace(p.places, p.diameter, board)))}
       />
     </>
   );

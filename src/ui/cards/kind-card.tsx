@@ -1,9 +1,9 @@
 import type { ComponentType } from 'react';
+import type { Summary } from '@/contract/wire';
 import type { Cutter } from '@/core/cutter/cutter';
 import type { Pass, PassKindName, PassOf } from '@/core/doc/pass';
 import type { PassSummary } from '@/core/plan/plan-passes';
 import type { SetupView } from '@/core/setup/view';
-import type { Summary } from '../api';
 
 /** A pass as its sentence is told of it. */
 export interface Told<P extends Pass = Pass> {

@@ -1,8 +1,9 @@
 import type { Pass, PassKindName } from '@/core/doc/pass';
 import { cutoutCard } from './cutout-fields';
+import { finishCard, letterCard } from './finish-fields';
 import { holeCard } from './hole-fields';
 import type { KindCard } from './kind-card';
-import { finishCard, flatCard, letterCard, roughCard } from './pass-fields';
+import { flatCard, roughCard } from './rough-fields';
 import { skimCard } from './skim-fields';
 
 /** The cards of all kinds of passes. */

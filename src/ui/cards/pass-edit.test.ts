@@ -5,7 +5,7 @@ import type { Pass } from '@/core/doc/pass';
 import { orderProblem } from '@/core/passes/order';
 import { plainSetup, wrongIn } from '@/core/plan/plan-test-kit';
 import type { SetupView } from '@/core/setup/view';
-import { addPass, takeCutter } from './pass-edit';
+import { addPass, removePass, takeCutter } from './pass-edit';
 
 const bit = (id: string) => DRAWER.find((c) => c.id === id)!;
 function job(): SetupView {
@@ -74,4 +74,20 @@ test('another bit brings the stepover and stepdown that suit it, and the one tha
   takeCutter(j, id, bit('em6'));
   expect(j.passes.at(-1)).toMatchObject({ cutter: 'em6', stepdown: 2.54 });
   expect(j.cutters.map((c) => c.id)).toContain('em6');
+});
+
+test('a pass that is removed takes along the bit that nothing else uses', () => {
+  const j = job();
+  addPass(j, 'cutout', bit('em3'), DRAWER);
+  const cutout = j.passes.at(-1)!.id;
+  takeCutter(j, cutout, bit('em3'));
+  expect(j.cutters.map((c) => c.id)).toContain('em3');
+  removePass(j, cutout);
+  expect(kinds(j)).toEqual(['rough', 'finish']);
+  expect(j.cutters.map((c) => c.id)).not.toContain('em3');
+  removePass(j, 'rough');
+  removePass(j, 'finish');
+  // The last bit stays at hand for what comes next.
+  expect(j.passes).toEqual([]);
+  expect(j.cutters).toHaveLength(1);
 });

@@ -46,3 +46,10 @@ export function addPass(
   applyEdits(view.document, proposedPass(view, kind, bit));
   return view.passes.find((p) => !before.has(p.id))?.id ?? null;
 }
+
+/** Takes a pass away, and the job's bits that no pass of any setup uses any more; the last bits stay. */
+export function removePass(view: SetupView, id: string): void {
+  view.passes = view.passes.filter((p) => p.id !== id);
+  const used = new Set(view.document.boards.flatMap((b) => b.setups.flatMap((s) => s.passes.map((p) => p.cutter))));
+  if (used.size > 0) view.cutters = view.cutters.filter((c) => used.has(c.id));
+}

@@ -1,13 +1,13 @@
 'use client';
 import { type PointerEvent as ReactPointerEvent, useState } from 'react';
 import type { Pass } from '@/core/doc/pass';
+import { placeTab } from '@/core/passes/cutout/place-tab';
 import type { CutoutFacts } from '@/core/passes/cutout/plan';
-import type { HolePass } from '@/core/passes/hole/schema';
 import type { SetupView } from '@/core/setup/view';
 import { formatLength } from '@/core/units/length';
+import { clean } from '@/core/units/round';
 import type { Layout } from '@/ui/board-view/layout';
 
-const clean = (v: number) => Number(v.toFixed(3));
 /** How far an arrow key moves a place, mm; ten times as far with Shift. */
 const NUDGE = 1;
 const KEYS: Record<string, [number, number]> = {
@@ -133,19 +133,12 @@ export function PlaceHandles({ pass, facts, layout, change }: Props) {
           name="Tab"
           layout={layout}
           size={null}
-          put={(n, x, y) =>
-            edit((p) => {
-              if (p.kind !== 'cutout') return;
-              p.tabs.at = facts.tabs.map((t, i) => (i === n ? { x, y } : { x: clean(t.x), y: clean(t.y) }));
-              p.tabs.count = facts.tabs.length;
-            })
-          }
+          put={(n, x, y) => edit((p) => p.kind === 'cutout' && placeTab(p, facts.tabs, n, { x, y }))}
         />
       </g>
     );
   }
   if (pass.kind === 'hole') {
-    const move = (p: Pass, n: number, to: Place) => p.kind === 'hole' && Object.assign((p as HolePass).places[n], to);
     return (
       <g>
         <Places
@@ -153,7 +146,7 @@ export function PlaceHandles({ pass, facts, layout, change }: Props) {
           name="Hole"
           layout={layout}
           size={pass.diameter}
-          put={(n, x, y) => edit((p) => move(p, n, { x, y }))}
+          put={(n, x, y) => edit((p) => p.kind === 'hole' && Object.assign(p.places[n], { x, y }))}
         />
       </g>
     );

@@ -1,12 +1,14 @@
 'use client';
+import type { PlanInfo } from '@/contract/plans';
 import type { Pass } from '@/core/doc/pass';
+import type { Holding } from '@/core/doc/setup';
 import type { Finding, Fix } from '@/core/findings/finding';
 import { isThrough } from '@/core/passes/order';
 import type { TabFound } from '@/core/proof/connect';
 import { formatLength, trimNumber } from '@/core/units/length';
-import type { PlanInfo } from '../api';
 import { Card, Figures, Sentence } from './card';
 import { FindingList } from './finding-list';
+import { ProgramFigures } from './program-figures';
 
 const weakest = (tabs: TabFound[]) => tabs.reduce((a, b) => (b.section < a.section ? b : a));
 
@@ -18,6 +20,7 @@ export function ProofCard({
   stopping,
   seconds,
   passes,
+  holding,
   picked,
   onPick,
   onFix,
@@ -31,6 +34,7 @@ export function ProofCard({
   seconds: number | null;
   /** Of the setup that is shown. */
   passes: Pass[];
+  holding: Holding[];
   picked: Finding | null;
   onPick(f: Finding): void;
   onFix(f: Fix): void;
@@ -94,6 +98,7 @@ export function ProofCard({
           [`${trimNumber(s.leftShare * 100, 1)} %`, 'stands over 0.1 mm high'],
         ]}
       />
+      <ProgramFigures programs={s.programs} holding={holding} />
       {s.cutouts.map((c) => (
         <p key={c.pass} className="mt-3 text-sm leading-snug">
           {c.joined ? (

@@ -1,10 +1,11 @@
 'use client';
 import { Download } from 'lucide-react';
 import type { MouseEvent } from 'react';
+import { addressOf } from '@/contract/endpoint';
+import { PLANS, type PlanInfo } from '@/contract/plans';
 import { textOf } from '@/core/findings/texts/text-of';
 import { formatDuration, formatLength } from '@/core/units/length';
 import type { CardProps } from '@/ui/cards/card-props';
-import type { PlanInfo } from '../api';
 import { Choice, TextField, Tick } from '../controls/fields';
 import { Card, Sentence } from './card';
 
@@ -71,7 +72,7 @@ export function RunCard({
   const s = fresh && plan?.status === 'done' ? plan.summary : null;
   const bad = s?.findings.filter((f) => f.severity === 'error') ?? [];
   const { zero, heights, up } = job.setup;
-  const asked = plan?.older ? '?older=yes' : '';
+  const asked = plan?.older ? { older: 'yes' as const } : {};
   /** Programs of an older proof go out only after a question. */
   const ask = (e: MouseEvent) => {
     if (
@@ -108,7 +109,7 @@ export function RunCard({
               </span>
               <a
                 className="btn btn-sm mt-1 w-full"
-                href={`/api/plans/${plan!.id}/programs/${numberOf(p.file)}${asked}`}
+                href={addressOf(PLANS.program, { id: plan!.id, index: String(numberOf(p.file)), ...asked })}
                 download={p.file}
                 onClick={ask}
               >
@@ -123,7 +124,7 @@ export function RunCard({
       {s && files.length > 1 && (
         <a
           className="btn btn-primary mt-3 w-full"
-          href={`/api/plans/${plan!.id}/bundle${asked}`}
+          href={addressOf(PLANS.bundle, { id: plan!.id, ...asked })}
           download
           onClick={ask}
         >

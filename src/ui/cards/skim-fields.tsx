@@ -3,15 +3,15 @@ import { applyEdits } from '@/core/doc/edits';
 import { skimDepths } from '@/core/passes/skim/plan';
 import type { SkimPass } from '@/core/passes/skim/schema';
 import { skimOtherSide } from '@/core/plan/setups';
-import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
+import { formatLength, trimNumber } from '@/core/units/length';
 import { Choice, LengthField } from '../controls/fields';
+import { DownAndOver } from './down-and-over';
 import type { Edited, KindCard, Told } from './kind-card';
-import { DownAndOver } from './pass-fields';
 import { PlaceList } from './place-list';
+import { Took } from './took';
 
 /** From what to what a board is skimmed, and in how many goes. */
 function SkimSentence({ job, pass, done }: Told<SkimPass>) {
-  const seconds = done?.seconds;
   const { high, skims } = skimDepths(pass, job.board.thickness);
   const measured = pass.points.map((p) => p.thickness);
   const [low, top] = [Math.min(...measured), Math.max(...measured)];
@@ -20,12 +20,7 @@ function SkimSentence({ job, pass, done }: Told<SkimPass>) {
       {low === top ? <b>{formatLength(top)}</b> : <b>{`${trimNumber(low, 3)} to ${formatLength(top)}`}</b>} thick as
       measured; {skims} {skims === 1 ? 'skim takes' : 'skims take'} <b>{formatLength(Math.max(0, high))}</b> off and
       leave <b>{formatLength(job.board.thickness)}</b> all over
-      {seconds !== undefined && (
-        <>
-          , in <b>{formatDuration(seconds)}</b>
-        </>
-      )}
-      . No clamp may stand on the board.
+      <Took done={done} />. No clamp may stand on the board.
     </>
   );
 }

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
+import { ask } from '@/contract/ask';
+import { JOBS, type WhatIf } from '@/contract/jobs';
 import type { Edit } from '@/core/findings/edit';
-import { api, type WhatIf } from '../api';
 
 /** Wait between two looks at a change that is still being planned, ms. */
 const AGAIN = 1500;
@@ -13,7 +14,7 @@ const AGAIN = 1500;
 export function useWhatIf(id: string, edits: Edit[] | null, revision: string): WhatIf | null {
   const asked = useQuery({
     queryKey: ['what-if', id, revision, edits],
-    queryFn: () => api.whatIf(id, edits!),
+    queryFn: () => ask(JOBS.whatIf, { id }, { edits: edits! }),
     enabled: edits !== null && edits.length > 0 && revision !== '',
     refetchInterval: (q) => (q.state.data?.status === 'planning' ? AGAIN : false),
     staleTime: Infinity,

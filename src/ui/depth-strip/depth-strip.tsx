@@ -1,11 +1,12 @@
 'use client';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
+import { ask } from '@/contract/ask';
+import { PLANS } from '@/contract/plans';
 import { sectionOf } from '@/core/plan/view';
 import type { SetupView } from '@/core/setup/view';
 import { trimNumber } from '@/core/units/length';
 import type { Layout, SectionLine } from '@/ui/board-view/layout';
-import { api } from '../api';
 import { readAt, type Surface } from '../job/surface';
 
 interface Props {
@@ -38,7 +39,7 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
   const n = Math.max(2, Math.min(2000, Math.round(length * scale)));
   const exact = useQuery({
     queryKey: ['section', plan, job.setup.id, section, n],
-    queryFn: () => api.section(plan!, job.setup.id, section, n),
+    queryFn: () => ask(PLANS.section, { id: plan!, setup: job.setup.id, ...section, n }),
     enabled: plan !== null && surface?.proven === true,
     staleTime: Infinity,
     gcTime: 30_000,

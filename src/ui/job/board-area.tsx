@@ -1,7 +1,7 @@
 'use client';
 import dynamic from 'next/dynamic';
 import type { Ref } from 'react';
-import type { PatternInfo } from '../api';
+import type { Pattern } from '@/contract/patterns';
 import { LayerHandles } from '../arrange/layer-handles';
 import { PatternDrawer } from '../arrange/pattern-drawer';
 import { BoardPlan } from '../board-view/board-view';
@@ -26,7 +26,7 @@ export interface Room {
 
 /** What can be taken hold of on the board: places of a pass, or layers. */
 function Hands({ screen, layout }: { screen: OpenScreen; layout: Layout }) {
-  const { station, arranging, pass, cut, change, job, layers, setLayers, look, tryOut } = screen;
+  const { station, arranging, pass, cut, change, job, layers, editor, look, tryOut } = screen;
   if (station === 'Passes' && pass && hasPlaces(pass, cut))
     return <PlaceHandles pass={pass} facts={cut} layout={layout} change={change} />;
   if (!arranging) return null;
@@ -36,7 +36,7 @@ function Hands({ screen, layout }: { screen: OpenScreen; layout: Layout }) {
       selected={layers}
       close={look.coarse?.close ?? null}
       layout={layout}
-      onSelect={setLayers}
+      onSelect={editor.select}
       tryOut={tryOut}
       change={change}
     />
@@ -110,7 +110,7 @@ export function BoardArea({
   screen: OpenScreen;
   room: Room;
   boardRef: Ref<HTMLDivElement>;
-  onPlace(p: PatternInfo): void;
+  onPlace(p: Pattern): void;
 }) {
   const { job, surface, arranging, look, plan, summary, station, pass, sound } = screen;
   return (
@@ -159,8 +159,8 @@ export function BoardArea({
           summary={summary}
           selected={station === 'Passes' ? (pass?.id ?? '') : ''}
           onSelect={(p) => {
-            screen.selectPass(p);
-            screen.setStation('Passes');
+            screen.editor.showPass(p);
+            screen.editor.go('Passes');
           }}
           onMove={(from, to) =>
             screen.change((j) => {

@@ -1,9 +1,9 @@
+import type { PlanInfo } from '@/contract/plans';
 import type { SurfaceFacts } from '@/core/arrange/compose';
 import { seatedDepth } from '@/core/arrange/ledger';
 import { bitChanges, isThrough } from '@/core/passes/order';
 import type { SetupView } from '@/core/setup/view';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
-import type { PlanInfo } from '../api';
 
 function Fact({ value, label, alarm }: { value: string; label: string; alarm?: boolean }) {
   return (

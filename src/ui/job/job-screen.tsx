@@ -2,7 +2,10 @@
 import { DndContext, type DragEndEvent, DragOverlay, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import Link from 'next/link';
 import { useCallback, useRef, useState } from 'react';
-import type { PatternInfo } from '../api';
+import { ASSETS } from '@/contract/assets';
+import { addressOf } from '@/contract/endpoint';
+import { JOBS } from '@/contract/jobs';
+import type { Pattern } from '@/contract/patterns';
 import { placeFile } from '../arrange/actions';
 import { BoardArea, type Room } from './board-area';
 import { Conflict } from './progress';
@@ -53,7 +56,7 @@ function NotOpen({ id, problem, loaded }: { id: string; problem: string | null; 
           <Link href="/" className="btn btn-sm mt-3">
             Back to the shop
           </Link>
-          <a className="btn btn-sm mt-3 ml-2" href={`/api/jobs/${id}/raw`} download>
+          <a className="btn btn-sm mt-3 ml-2" href={addressOf(JOBS.raw, { id })} download>
             Its document as it is stored
           </a>
         </div>
@@ -73,20 +76,20 @@ export function JobScreen({ id }: { id: string }) {
 }
 
 function OpenJob({ screen }: { screen: OpenScreen }) {
-  const { job, state, plan, fresh, station, go, change, setLayers } = screen;
-  const [carried, setCarried] = useState<PatternInfo | null>(null);
+  const { job, state, plan, fresh, station, editor, change } = screen;
+  const [carried, setCarried] = useState<Pattern | null>(null);
   const { ref: boardRef, size, element } = useSize<HTMLDivElement>();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
   const room = roomFor(size, job.board);
-  const place = (p: PatternInfo, at: { x: number; y: number } | null) => {
+  const place = (p: Pattern, at: { x: number; y: number } | null) => {
     const layer = placeFile(job, p, at);
     change((j) => j.layers.push(layer));
-    setLayers([layer.id]);
+    editor.select([layer.id]);
   };
   /** A pattern let go over the board is placed where it was let go. */
   const dropped = (e: DragEndEvent) => {
     setCarried(null);
-    const pattern = e.active.data.current?.pattern as PatternInfo | undefined;
+    const pattern = e.active.data.current?.pattern as Pattern | undefined;
     const box = element.current?.getBoundingClientRect();
     const start = e.activatorEvent as PointerEvent;
     if (!pattern || !box) return;
@@ -101,7 +104,7 @@ function OpenJob({ screen }: { screen: OpenScreen }) {
     <DndContext
       id="drawer"
       sensors={sensors}
-      onDragStart={(e) => setCarried((e.active.data.current?.pattern as PatternInfo | undefined) ?? null)}
+      onDragStart={(e) => setCarried((e.active.data.current?.pattern as Pattern | undefined) ?? null)}
       onDragEnd={dropped}
       onDragCancel={() => setCarried(null)}
     >
@@ -109,7 +112,14 @@ function OpenJob({ screen }: { screen: OpenScreen }) {
         <ScreenHeader screen={screen} />
         {state.conflict && <Conflict state={state} />}
         <div className="flex min-h-0 flex-1">
-          <Stations job={job} plan={plan} fresh={fresh} stopping={screen.stopping.length} current={station} onGo={go} />
+          <Stations
+            job={job}
+            plan={plan}
+            fresh={fresh}
+            stopping={screen.stopping.length}
+            current={station}
+            onGo={editor.go}
+          />
           <BoardArea screen={screen} room={room} boardRef={boardRef} onPlace={(p) => place(p, null)} />
           <SideCard screen={screen} />
         </div>
@@ -118,7 +128,7 @@ function OpenJob({ screen }: { screen: OpenScreen }) {
         {carried && (
           // biome-ignore lint/performance/noImgElement: a picture made by our own server
           <img
-            src={`/api/assets/${carried.hash}/picture`}
+            src={addressOf(ASSETS.picture, { hash: carried.hash })}
             alt={carried.name}
             className="h-20 rounded opacity-80 shadow-lg"
           />

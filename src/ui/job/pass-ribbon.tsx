@@ -1,11 +1,11 @@
 'use client';
 import { RefreshCw } from 'lucide-react';
 import { Fragment, useState } from 'react';
+import type { Summary } from '@/contract/wire';
 import { cutterOf } from '@/core/doc/job';
 import { orderProblem } from '@/core/passes/order';
 import type { SetupView } from '@/core/setup/view';
 import { formatDuration } from '@/core/units/length';
-import type { Summary } from '../api';
 import { cardOf } from '../cards/kind-registry';
 
 interface Props {

@@ -1,7 +1,7 @@
 'use client';
 import type { Finding } from '@/core/findings/finding';
 import { formatDuration, trimNumber } from '@/core/units/length';
-import type { JobState } from './use-job';
+import type { Editing } from './use-editor';
 
 /** What is going on with the plan, over the board. */
 export function Progress({
@@ -10,7 +10,7 @@ export function Progress({
   sharp,
   proven,
 }: {
-  state: JobState;
+  state: Editing;
   arranging: boolean;
   sharp: boolean;
   proven: boolean;
@@ -18,7 +18,7 @@ export function Progress({
   const { plan, fresh } = state;
   const running = plan?.status === 'queued' || plan?.status === 'running';
   if (fresh && proven && !running) return null;
-  if (arranging && !running && state.saving !== 'refused')
+  if (arranging && !running && state.saving !== 'refused' && state.saving !== 'offline')
     return sharp ? null : (
       <div className="panel absolute top-2 left-2 px-3 py-1.5 text-sm" role="status">
         sharpening
@@ -36,11 +36,11 @@ export function Progress({
               p?.secondsLeft !== undefined &&
               `, ${formatDuration(Math.max(1, p.secondsLeft))} left`}
           </span>
-          <button type="button" className="btn btn-sm" onClick={state.cancel}>
+          <button type="button" className="btn btn-sm" onClick={state.editor.cancel}>
             Cancel
           </button>
         </>
-      ) : state.saving === 'refused' ? (
+      ) : state.saving === 'refused' || state.saving === 'offline' ? (
         <span className="text-accent">not planned: see the card's foot</span>
       ) : plan?.status === 'failed' ? (
         <span className="text-accent">planning failed: {plan.message}</span>
@@ -54,16 +54,16 @@ export function Progress({
 }
 
 /** Two saves on top of the same version: both are kept until one is chosen. */
-export function Conflict({ state }: { state: JobState }) {
+export function Conflict({ state }: { state: Editing }) {
   return (
     <div role="alert" className="flex items-center gap-3 border-b border-accent bg-base-100 px-4 py-2 text-sm">
       <span className="flex-1">
         This job was changed elsewhere, in another tab perhaps. Both versions are kept; which one goes on?
       </span>
-      <button type="button" className="btn btn-sm" onClick={() => state.settle(false)}>
+      <button type="button" className="btn btn-sm" onClick={() => void state.editor.settle(false)}>
         The other one
       </button>
-      <button type="button" className="btn btn-primary btn-sm" onClick={() => state.settle(true)}>
+      <button type="button" className="btn btn-primary btn-sm" onClick={() => void state.editor.settle(true)}>
         Mine
       </button>
     </div>
@@ -77,7 +77,7 @@ export function Footer({
   onStopping,
   onRunStation,
 }: {
-  state: JobState;
+  state: Editing;
   /** What in the document stops planning. */
   stopping: Finding[];
   onRun(): void;
@@ -87,7 +87,9 @@ export function Footer({
   const { plan, fresh, saving, problem } = state;
   const running = plan?.status === 'queued' || plan?.status === 'running';
   const done = fresh && plan?.status === 'done';
-  const said = { saved: 'saved', waiting: 'changed', saving: 'saving', refused: 'not saved' }[saving];
+  const said = { saved: 'saved', waiting: 'changed', saving: 'saving', refused: 'not saved', offline: 'not saved yet' }[
+    saving
+  ];
   return (
     <div className="border-t border-base-300 px-4 py-3">
       {problem && (
@@ -100,7 +102,12 @@ export function Footer({
           {stopping.length === 1 ? 'One thing to mend first' : `${stopping.length} things to mend first`}
         </button>
       ) : done && plan?.older ? (
-        <button type="button" className="btn btn-primary w-full" disabled={saving !== 'saved'} onClick={state.prove}>
+        <button
+          type="button"
+          className="btn btn-primary w-full"
+          disabled={saving !== 'saved'}
+          onClick={state.editor.prove}
+        >
           Prove again
         </button>
       ) : done ? (
@@ -114,7 +121,7 @@ export function Footer({
           type="button"
           className="btn btn-primary w-full"
           disabled={running || saving !== 'saved'}
-          onClick={state.prove}
+          onClick={state.editor.prove}
         >
           {running ? `Proving the cut, ${trimNumber((plan?.progress?.share ?? 0) * 100, 0)} %` : 'Prove the cut'}
         </button>

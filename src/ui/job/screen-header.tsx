@@ -10,8 +10,8 @@ import type { OpenScreen } from './use-screen';
 export function ScreenHeader({ screen }: { screen: OpenScreen }) {
   const { state, job, plan, fresh, facts } = screen;
   const steps = [
-    { label: 'Undo', keys: 'Ctrl Z', can: state.canUndo, go: state.undo, icon: <Undo2 size={16} /> },
-    { label: 'Redo', keys: 'Ctrl Shift Z', can: state.canRedo, go: state.redo, icon: <Redo2 size={16} /> },
+    { label: 'Undo', keys: 'Ctrl Z', can: state.canUndo, go: state.editor.undo, icon: <Undo2 size={16} /> },
+    { label: 'Redo', keys: 'Ctrl Shift Z', can: state.canRedo, go: state.editor.redo, icon: <Redo2 size={16} /> },
   ];
   return (
     <header className="flex min-h-14 items-center gap-5 border-b border-base-300 bg-base-100 px-4 py-1">

@@ -1,15 +1,18 @@
 'use client';
+import { useMemo } from 'react';
 import { ArrangeSide } from '../arrange/arrange-side';
 import { BoardCard } from '../cards/board-card';
-import { NoPassCard, PassCard } from '../cards/pass-card';
+import { PassCard } from '../cards/pass-card';
+import { NoPassCard } from '../cards/pass-more';
 import { ProofCard } from '../cards/proof-card';
 import { RunCard } from '../cards/run-card';
+import { DraftsOf } from '../controls/typed';
 import { Footer } from './progress';
 import type { OpenScreen } from './use-screen';
 
 /** The card of the station: what is selected, its numbers and what follows from them. */
 function StationCard({ screen }: { screen: OpenScreen }) {
-  const { job, change, library, station, plan, fresh, facts, pass, state, id } = screen;
+  const { job, change, library, station, plan, fresh, facts, pass, state, editor, id } = screen;
   const cards = { job, change, library };
   switch (station) {
     case 'Board':
@@ -23,7 +26,8 @@ function StationCard({ screen }: { screen: OpenScreen }) {
           selected={screen.layers}
           coarse={screen.look.coarse}
           facts={facts}
-          onSelect={screen.setLayers}
+          onSelect={editor.select}
+          selectLater={editor.selectLater}
           onMissed={screen.setMissed}
         />
       );
@@ -35,11 +39,11 @@ function StationCard({ screen }: { screen: OpenScreen }) {
           pass={pass}
           plan={plan}
           fresh={fresh}
-          onSelect={screen.selectPass}
+          onSelect={editor.showPass}
           onSetup={screen.showSetup}
         />
       ) : (
-        <NoPassCard {...cards} onSelect={screen.selectPass} />
+        <NoPassCard {...cards} onSelect={editor.showPass} />
       );
     case 'Proof':
       return (
@@ -50,6 +54,7 @@ function StationCard({ screen }: { screen: OpenScreen }) {
           stopping={screen.stopping}
           seconds={fresh ? (state.plan?.summary?.seconds ?? null) : null}
           passes={job.passes}
+          holding={job.setup.holding}
           picked={screen.picked}
           onPick={screen.pick}
           onFix={screen.fix}
@@ -63,17 +68,21 @@ function StationCard({ screen }: { screen: OpenScreen }) {
 }
 
 export function SideCard({ screen }: { screen: OpenScreen }) {
-  const { state, station, setStation, stopping } = screen;
+  const { state, station, editor, stopping, job, pass, layers } = screen;
+  const card = [station, job.setup.id, station === 'Passes' ? pass?.id : layers.join(' ')].join(' ');
+  const drafts = useMemo(() => ({ drafts: editor.drafts, card }), [editor, card]);
   return (
     <aside className="flex w-[306px] shrink-0 flex-col border-l border-base-300 bg-base-100">
       <div className="min-h-0 flex-1 overflow-y-auto">
-        <StationCard screen={screen} />
+        <DraftsOf.Provider value={drafts}>
+          <StationCard screen={screen} />
+        </DraftsOf.Provider>
       </div>
       <Footer
         state={state}
         stopping={stopping}
-        onRun={() => setStation('Run')}
-        onStopping={() => setStation('Proof')}
+        onRun={() => editor.go('Run')}
+        onStopping={() => editor.go('Proof')}
         onRunStation={station === 'Run'}
       />
     </aside>

@@ -1,9 +1,7 @@
+import type { PlanInfo } from '@/contract/plans';
 import type { SetupView } from '@/core/setup/view';
 import { formatLength } from '@/core/units/length';
-import type { PlanInfo } from '../api';
-
-export const STATIONS = ['Board', 'Arrange', 'Passes', 'Proof', 'Run'] as const;
-export type Station = (typeof STATIONS)[number];
+import { STATIONS, type Station } from '../editor/place';
 
 interface StationsProps {
   job: SetupView;

@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
+import { ask } from '@/contract/ask';
+import { PLANS, type PlanInfo } from '@/contract/plans';
 import { cellAt, type Grid, type HeightField } from '@/core/field/height-field';
-import { fetchView, type PlanInfo } from '../api';
 import type { ArrangementLook } from '../arrange/use-arrangement';
 
 /** What is shown of the board: the proven cut when the plan is of this very document, else the target at once. */
@@ -28,7 +29,7 @@ export function useSurface(
   const done = fresh && plan?.status === 'done' ? plan.id : null;
   const view = useQuery({
     queryKey: ['view', done, plan?.revision, setup],
-    queryFn: () => fetchView(done!, setup),
+    queryFn: () => ask(PLANS.view, { id: done!, setup }),
     enabled: done !== null,
     staleTime: Infinity,
   });

@@ -1,8 +1,8 @@
 import { useEffect } from 'react';
 import type { SetupView } from '@/core/setup/view';
 import { duplicateLayers, editLayers, moveLayers, newId, removeLayers, shiftLayers } from '../arrange/actions';
-import { STATIONS, type Station } from './stations';
-import type { JobState } from './use-job';
+import type { Editor } from '../editor/editor';
+import { STATIONS, type Station } from '../editor/place';
 
 const ARROWS: Record<string, [number, number]> = {
   ArrowUp: [0, 1],
@@ -11,18 +11,29 @@ const ARROWS: Record<string, [number, number]> = {
   ArrowRight: [1, 0],
 };
 
+/** Whether a text is being edited there: a field whose text is no longer the value that it shows, or one that shows no value. */
+function isEdited(target: EventTarget | null): boolean {
+  const isText =
+    target instanceof HTMLTextAreaElement ||
+    (target instanceof HTMLInputElement && ['text', 'search', 'number', 'password'].includes(target.type));
+  return isText && target.value !== (target as HTMLElement).dataset.shown;
+}
+
 /**
  * Keys of the job screen: 1 to 5 for the stations, Ctrl Z and Ctrl Shift Z; at Arrange the arrows nudge by 1 mm (Shift 10, Alt
  * 0.1), Delete removes, Ctrl D duplicates, Ctrl G groups, [ and ] change the order, Escape lets go.
  */
-export function useKeys(
-  state: Pick<JobState, 'undo' | 'redo'> & { change(edit: (job: SetupView) => void): void },
-  station: Station,
-  onStation: (s: Station) => void,
-  selected: string[],
-  onSelect: (ids: string[]) => void,
-): void {
-  const { undo, redo, change } = state;
+export function useKeys({
+  editor,
+  change,
+  station,
+  layers: selected,
+}: {
+  editor: Editor;
+  change(edit: (job: SetupView) => void): void;
+  station: Station;
+  layers: string[];
+}): void {
   useEffect(() => {
     const arrange = (e: KeyboardEvent): boolean => {
       if (station !== 'Arrange' || selected.length === 0) return false;
@@ -38,17 +49,17 @@ export function useKeys(
       }
       if (e.key === 'Delete' || e.key === 'Backspace') {
         change((j: SetupView) => removeLayers(j, selected));
-        onSelect([]);
+        editor.select([]);
         return true;
       }
       if (e.key === 'Escape') {
-        onSelect([]);
+        editor.select([]);
         return true;
       }
       if (ctrl && e.key.toLowerCase() === 'd') {
         let made: string[] = [];
         change((j: SetupView) => (made = duplicateLayers(j, selected)));
-        onSelect(made);
+        editor.select(made);
         return true;
       }
       if (ctrl && e.key.toLowerCase() === 'g') {
@@ -63,15 +74,20 @@ export function useKeys(
       return false;
     };
     const keys = (e: KeyboardEvent) => {
-      if (e.target instanceof HTMLElement && e.target.closest('input, select, textarea') !== null) return;
+      const { target } = e;
       if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z') {
+        // A text that is being edited has its own way back.
+        if (isEdited(target)) return;
         e.preventDefault();
-        if (e.shiftKey) redo();
-        else undo();
-      } else if (!e.ctrlKey && !e.altKey && !e.metaKey && /^[1-5]$/.test(e.key)) onStation(STATIONS[Number(e.key) - 1]);
+        if (e.shiftKey) editor.redo();
+        else editor.undo();
+        return;
+      }
+      if (target instanceof HTMLElement && target.closest('input, select, textarea') !== null) return;
+      if (!e.ctrlKey && !e.altKey && !e.metaKey && /^[1-5]$/.test(e.key)) editor.go(STATIONS[Number(e.key) - 1]);
       else if (arrange(e)) e.preventDefault();
     };
     addEventListener('keydown', keys);
     return () => removeEventListener('keydown', keys);
-  }, [undo, redo, change, station, onStation, selected, onSelect]);
+  }, [editor, change, station, selected]);
 }

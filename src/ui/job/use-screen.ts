@@ -1,6 +1,9 @@
 'use client';
 import { useQuery } from '@tanstack/react-query';
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { ask } from '@/contract/ask';
+import type { PlanInfo, PlanState } from '@/contract/plans';
+import { SHOP } from '@/contract/shop';
 import { boardSchema } from '@/core/doc/board';
 import { applyEdits } from '@/core/doc/edits';
 import { type Job, setupsOf } from '@/core/doc/job';
@@ -11,11 +14,9 @@ import { problems } from '@/core/plan/problems';
 import { summaryOf } from '@/core/plan/summary';
 import { type SetupView, setupView } from '@/core/setup/view';
 import type { SectionLine, ViewMode } from '@/ui/board-view/layout';
-import { api, type JobPlan, type PlanInfo } from '../api';
 import { useArrangement } from '../arrange/use-arrangement';
-import type { Station } from './stations';
 import { useSurface } from './surface';
-import { useJob } from './use-job';
+import { type Editing, useEditor } from './use-editor';
 import { useKeys } from './use-keys';
 
 /** Size and thickness of a board that can be drawn at all. */
@@ -28,82 +29,96 @@ function shownSetup(document: Job | undefined, wanted: string | null): SetupView
 }
 
 /** A plan of the whole job as one setup sees it. */
-function planFor(plan: JobPlan | null, view: SetupView | null): PlanInfo | null {
+function planFor(plan: PlanState | null, view: SetupView | null): PlanInfo | null {
   return plan && { ...plan, summary: plan.summary && view ? summaryOf(plan.summary, view.setup.id) : null };
 }
 
 /** A document as one setup of it is edited. */
-function useSetup(state: ReturnType<typeof useJob>, wanted: string | null) {
-  const { document, change: changeJob, tryOut: tryJob } = state;
-  const job = useMemo(() => shownSetup(document, wanted), [document, wanted]);
+function useSetup({ document, place, editor }: Editing) {
+  const job = useMemo(() => shownSetup(document, place.setup), [document, place.setup]);
   const setup = job?.setup.id ?? null;
   const change = useCallback(
-    (edit: (j: SetupView) => void) => changeJob((d) => edit(setupView(d, setup))),
-    [changeJob, setup],
+    (edit: (j: SetupView) => void) => editor.change((d) => edit(setupView(d, setup))),
+    [editor, setup],
   );
   const tryOut = useCallback(
-    (edit: ((j: SetupView) => void) | null) => tryJob(edit && ((d) => edit(setupView(d, setup)))),
-    [tryJob, setup],
+    (edit: ((j: SetupView) => void) | null) => editor.tryOut(edit && ((d) => edit(setupView(d, setup)))),
+    [editor, setup],
   );
   return { job, change, tryOut };
 }
 
+/** The tab is named after the job while it is open. */
+function useTitle(name: string | undefined): void {
+  useEffect(() => {
+    if (name === undefined) return;
+    const before = document.title;
+    document.title = name;
+    return () => {
+      document.title = before;
+    };
+  }, [name]);
+}
+
+/** What has been found in what is shown: by its proof, or in the document itself. */
+function findingsOf(state: Editing, stopping: Finding[]): Finding[] {
+  const proven = state.fresh && state.plan?.status === 'done' ? state.plan.summary?.findings : undefined;
+  return proven ?? stopping;
+}
+
+/** Through the place of a finding, from the board's one side to the other. */
+function lineThrough(f: Finding | null, job: SetupView | null): SectionLine | null {
+  if (!f?.place || !job) return null;
+  const y = Math.min(job.board.y, Math.max(0, f.place.y));
+  return { x0: 0, y0: y, x1: job.board.x, y1: y };
+}
+
+/** How the board is looked at; nothing of it outlives the page. */
+function useLook() {
+  const [mode, setMode] = useState<ViewMode>('plan');
+  const [line, setLine] = useState<SectionLine | null>(null);
+  const [pointer, setPointer] = useState<{ x: number; y: number } | null>(null);
+  const [missed, setMissed] = useState<{ grid: Grid; mask: Uint8Array } | null>(null);
+  return { mode, setMode, line, setLine, pointer, setPointer, missed, setMissed };
+}
+
 /** What the job screen shows: one setup of a job with its plan, what is selected on it, and how it is looked at. */
 export function useScreen(id: string) {
-  const [station, setStation] = useState<Station>('Board');
+  const state = useEditor(id);
+  const { editor, fresh, document, place } = state;
+  const { station } = place;
   const arranging = station === 'Arrange';
-  const state = useJob(id, arranging);
-  const [wanted, setWanted] = useState<string | null>(null);
-  const { job, change, tryOut } = useSetup(state, wanted);
-  const { fresh, document } = state;
+  const { job, change, tryOut } = useSetup(state);
   const plan = useMemo(() => planFor(state.plan, job), [state.plan, job]);
-  const library = useQuery({ queryKey: ['library'], queryFn: api.library, staleTime: 60_000 });
-  const [layers, setLayers] = useState<string[]>([]);
+  const library = useQuery({ queryKey: ['library'], queryFn: () => ask(SHOP.library, {}), staleTime: 60_000 });
+  const layers = useMemo(() => [...place.layers], [place.layers]);
   const sound = useMemo(() => job !== null && drawable.safeParse(job.board).success, [job]);
   const look = useArrangement(sound && job ? job : undefined, layers.length === 1 ? layers[0] : null, state.trying);
   const surface = useSurface(look, plan, fresh, arranging ? 'layers' : 'cut', job?.setup.id ?? '');
-  const [mode, setMode] = useState<ViewMode>('plan');
-  const [selectedPass, selectPass] = useState<string | null>(null);
-  const [line, setLine] = useState<SectionLine | null>(null);
-  const [pointer, setPointer] = useState<{ x: number; y: number } | null>(null);
-  const [picked, setPicked] = useState<Finding | null>(null);
-  const [missed, setMissed] = useState<{ grid: Grid; mask: Uint8Array } | null>(null);
+  const view = useLook();
   const stopping = useMemo(() => (document ? problems(document).filter((f) => f.stops) : []), [document]);
-  /** A job of one relief is arranged by that relief: it is taken in hand at once. */
-  const go = useCallback(
-    (s: Station) => {
-      setStation(s);
-      if (s === 'Arrange' && job?.layers.length === 1) setLayers([job.layers[0].id]);
-    },
-    [job],
-  );
-  useKeys({ undo: state.undo, redo: state.redo, change }, station, go, layers, setLayers);
-  const pass = job?.passes.find((p) => p.id === selectedPass) ?? job?.passes[0] ?? null;
+  const found = findingsOf(state, stopping);
+  const picked = found.find((f) => f.id === place.finding) ?? null;
+  useKeys({ editor, change, station, layers });
+  useTitle(document?.name);
+  const pass = job?.passes.find((p) => p.id === place.pass) ?? job?.passes[0] ?? null;
   const summary = fresh ? (plan?.summary ?? null) : null;
   const showSetup = (to: string) => {
-    setWanted(to);
-    setLayers([]);
-    setLine(null);
-    setPicked(null);
+    editor.showSetup(to);
+    view.setLine(null);
   };
   const pick = (f: Finding) => {
-    setPicked(f);
-    setStation('Proof');
-    const of = f.subject.setup;
-    if (of !== undefined && of !== job?.setup.id) setWanted(of);
-    if (!f.place || !job) return;
-    const y = Math.min(job.board.y, Math.max(0, f.place.y));
-    setLine({ x0: 0, y0: y, x1: job.board.x, y1: y });
-    setPointer(f.place);
+    editor.showFinding(f.id, f.subject.setup);
+    view.setLine(null);
+    if (f.place) view.setPointer(f.place);
   };
-  const fix = (f: Fix) => state.change((d) => applyEdits(d, f.edits));
+  const fix = (f: Fix) => editor.change((d) => applyEdits(d, f.edits));
   return {
     id,
     state,
+    editor,
     station,
-    setStation,
     arranging,
-    go,
     job,
     change,
     tryOut,
@@ -113,23 +128,15 @@ export function useScreen(id: string) {
     summary,
     library: library.data,
     layers,
-    setLayers,
     look,
     surface,
     facts: (look.sharp ?? look.coarse)?.facts ?? null,
-    mode,
-    setMode,
     pass,
-    selectPass,
     cut: cutoutFacts(summary?.passes.find((p) => p.id === pass?.id)),
-    line,
-    setLine,
-    pointer,
-    setPointer,
+    ...view,
+    line: view.line ?? lineThrough(picked, job),
     picked,
     pick,
-    missed,
-    setMissed,
     stopping,
     fix,
     showSetup,

@@ -2,7 +2,9 @@
 import { Upload } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
-import { api, uploadAsset, uploadJob } from '../api';
+import { ask, send } from '@/contract/ask';
+import { ASSETS } from '@/contract/assets';
+import { JOBS } from '@/contract/jobs';
 
 /** Takes a relief file or an exported job, by dropping or choosing it, and opens the job that it makes; or starts from an empty board. */
 export function DropZone() {
@@ -22,14 +24,14 @@ export function DropZone() {
     const progress = (share: number) => setUpload((u) => u && { ...u, share });
     try {
       if (/\.zip$/i.test(file.name)) {
-        const { done, cancel } = uploadJob(file, progress);
+        const { done, cancel } = send(JOBS.import, { name: file.name }, file, progress);
         setUpload({ name: file.name, share: 0, cancel });
         router.push(`/jobs/${(await done).id}`);
         return;
       }
-      const { done, cancel } = uploadAsset(file, progress);
+      const { done, cancel } = send(ASSETS.put, { name: file.name }, file, progress);
       setUpload({ name: file.name, share: 0, cancel });
-      const job = await api.createJob((await done).hash);
+      const job = await ask(JOBS.create, {}, { asset: (await done).hash });
       router.push(`/jobs/${job.id}`);
     } catch (e) {
       setError((e as Error).message);
@@ -73,7 +75,7 @@ export function DropZone() {
         className="btn btn-sm mt-2"
         onClick={() => {
           setError(null);
-          void api.createJob().then(
+          void ask(JOBS.create, {}, {}).then(
             (job) => router.push(`/jobs/${job.id}`),
             (e) => setError((e as Error).message),
           );

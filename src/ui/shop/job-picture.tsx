@@ -1,20 +1,23 @@
 'use client';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
+import { ask } from '@/contract/ask';
+import { addressOf } from '@/contract/endpoint';
+import { JOBS, type RackEntry } from '@/contract/jobs';
+import { PLANS } from '@/contract/plans';
 import { shade } from '@/core/arrange/picture';
-import { fetchView, type JobListEntry } from '../api';
 import { themeColour } from '../board-view/theme-colour';
 import { useDark } from '../theme-switch';
 
 /** The cut board of a finished plan as a small picture. */
-export function JobPicture({ job }: { job: JobListEntry }) {
+export function JobPicture({ job }: { job: RackEntry }) {
   const { name, setup } = job;
   const plan = job.plan?.status === 'done' ? job.plan.id : null;
   const canvas = useRef<HTMLCanvasElement>(null);
   const [dark] = useDark();
   const view = useQuery({
     queryKey: ['view', plan, job.plan?.revision, setup],
-    queryFn: () => fetchView(plan!, setup!),
+    queryFn: () => ask(PLANS.view, { id: plan!, setup: setup! }),
     enabled: plan !== null && setup !== null,
     staleTime: Infinity,
     retry: 0,
@@ -41,7 +44,7 @@ export function JobPicture({ job }: { job: JobListEntry }) {
       ) : (
         // biome-ignore lint/performance/noImgElement: a picture made by our own server
         <img
-          src={`/api/jobs/${job.id}/revisions/${job.revision}/picture`}
+          src={addressOf(JOBS.revisionPicture, { id: job.id, revision: job.revision })}
           alt={`${name}, its layers joined, not proven yet`}
           className="max-h-full max-w-full opacity-80"
           loading="lazy"

@@ -1,16 +1,17 @@
 'use client';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Undo2 } from 'lucide-react';
-import { api } from '../api';
+import { ask } from '@/contract/ask';
+import { JOBS } from '@/contract/jobs';
 
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long' });
 
 /** Jobs that were removed lately, each with the way back and the day until which there is one. */
 export function RemovedJobs() {
   const client = useQueryClient();
-  const removed = useQuery({ queryKey: ['jobs', 'removed'], queryFn: api.removed });
+  const removed = useQuery({ queryKey: ['jobs', 'removed'], queryFn: () => ask(JOBS.removed, {}) });
   const back = useMutation({
-    mutationFn: api.bringBack,
+    mutationFn: (id: string) => ask(JOBS.bringBack, { id }),
     onSettled: () => client.invalidateQueries({ queryKey: ['jobs'] }),
   });
   if (!removed.data?.length) return null;

@@ -2,7 +2,9 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Download, Upload } from 'lucide-react';
 import { useState } from 'react';
-import { restoreBackup } from '../api';
+import { ask } from '@/contract/ask';
+import { addressOf } from '@/contract/endpoint';
+import { SHOP } from '@/contract/shop';
 
 const files = (n: number) => `${n} ${n === 1 ? 'file' : 'files'}`;
 
@@ -11,7 +13,7 @@ export function ShopBackup({ jobs }: { jobs: number }) {
   const client = useQueryClient();
   const [chosen, setChosen] = useState<File | null>(null);
   const restore = useMutation({
-    mutationFn: (file: File) => restoreBackup(file, jobs > 0),
+    mutationFn: (file: File) => ask(SHOP.restore, jobs > 0 ? { replace: 'yes' } : {}, file),
     onSettled: () => {
       setChosen(null);
       return client.invalidateQueries();
@@ -25,7 +27,7 @@ export function ShopBackup({ jobs }: { jobs: number }) {
         from it.
       </p>
       <div className="flex flex-wrap gap-2">
-        <a className="btn btn-sm" href="/api/shop/backup" download>
+        <a className="btn btn-sm" href={addressOf(SHOP.backup, {})} download>
           <Download size={14} aria-hidden /> Download a backup
         </a>
         <label className="btn btn-sm has-[:focus-visible]:outline-2">

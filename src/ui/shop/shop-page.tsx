@@ -2,16 +2,20 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Trash2 } from 'lucide-react';
 import Link from 'next/link';
+import { ask } from '@/contract/ask';
+import { addressOf } from '@/contract/endpoint';
+import { JOBS, type RackEntry } from '@/contract/jobs';
+import { SHOP } from '@/contract/shop';
 import { formatDuration, formatLength } from '@/core/units/length';
-import { api, type JobListEntry } from '../api';
 import { CutterMark, SHAPE_NAMES } from '../cards/cutter-fields';
 import { ThemeSwitch } from '../theme-switch';
 import { DropZone } from './drop-zone';
 import { JobPicture } from './job-picture';
 import { RemovedJobs } from './removed-jobs';
 import { ShopBackup } from './shop-backup';
+import { ShopDevices } from './shop-devices';
 
-function nextStep(j: JobListEntry): string {
+function nextStep(j: RackEntry): string {
   const { errors = 0, warnings = 0 } = j.summary ?? {};
   if (j.unreadable !== null) return 'cannot be read';
   if (j.problems > 0) return `${j.problems} ${j.problems === 1 ? 'thing' : 'things'} to mend, open it`;
@@ -34,7 +38,7 @@ function nextStep(j: JobListEntry): string {
 }
 
 /** One job on the rack; one that cannot be read says why, and hands out its document as it is stored. */
-function RackEntry({ job: j, onRemove }: { job: JobListEntry; onRemove(): void }) {
+function RackPlace({ job: j, onRemove }: { job: RackEntry; onRemove(): void }) {
   const facts = (
     <div className="px-4 py-3">
       <h3 className="slab truncate text-lg leading-tight">{j.name}</h3>
@@ -56,7 +60,7 @@ function RackEntry({ job: j, onRemove }: { job: JobListEntry; onRemove(): void }
           <p role="alert" className="px-4 text-sm break-words text-accent">
             {j.unreadable}
           </p>
-          <a className="btn btn-sm mt-2 ml-4" href={`/api/jobs/${j.id}/raw`} download>
+          <a className="btn btn-sm mt-2 ml-4" href={addressOf(JOBS.raw, { id: j.id })} download>
             Its document as it is stored
           </a>
         </div>
@@ -82,11 +86,11 @@ function RackEntry({ job: j, onRemove }: { job: JobListEntry; onRemove(): void }
 export function ShopPage() {
   const client = useQueryClient();
   const remove = useMutation({
-    mutationFn: api.removeJob,
+    mutationFn: (id: string) => ask(JOBS.remove, { id }),
     onSettled: () => client.invalidateQueries({ queryKey: ['jobs'] }),
   });
-  const jobs = useQuery({ queryKey: ['jobs'], queryFn: api.jobs, refetchInterval: 4000 });
-  const library = useQuery({ queryKey: ['library'], queryFn: api.library });
+  const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => ask(JOBS.rack, {}), refetchInterval: 4000 });
+  const library = useQuery({ queryKey: ['library'], queryFn: () => ask(SHOP.library, {}) });
   return (
     <div className="mx-auto max-w-6xl px-5 pb-10">
       <header className="flex items-center gap-4 py-4">
@@ -109,7 +113,7 @@ export function ShopPage() {
           )}
           <ul className="grid grid-cols-1 gap-4 border-b-8 border-(--wood-line) pb-3 sm:grid-cols-2 lg:grid-cols-3">
             {jobs.data?.map((j) => (
-              <RackEntry key={j.id} job={j} onRemove={() => remove.mutate(j.id)} />
+              <RackPlace key={j.id} job={j} onRemove={() => remove.mutate(j.id)} />
             ))}
           </ul>
           <RemovedJobs />
@@ -149,6 +153,7 @@ export function ShopPage() {
             <p className="soft mt-2 text-[13px]">Bits and machines are changed on a job's card and kept from there.</p>
           </section>
         </div>
+        <ShopDevices />
         <ShopBackup jobs={jobs.data?.length ?? 0} />
       </main>
     </div>

@@ -1,10 +1,9 @@
-import { cutterSchema } from '@/core/cutter/cutter';
-import { body, route } from '@/server/http';
+import { SHOP } from '@/contract/shop';
+import { serve } from '@/server/http';
 import { saveCutter } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
-export const PUT = route(async (req) => {
-  const cutter = await body(req, cutterSchema);
-  await saveCutter((await shop()).db, cutter);
-  return Response.json(cutter);
+export const PUT = serve(SHOP.saveCutter, async ({ body }) => {
+  await saveCutter((await shop()).db, body);
+  return body;
 });

@@ -1,34 +1,28 @@
-import { z } from 'zod';
+import { JOBS } from '@/contract/jobs';
 import { jobSchema } from '@/core/doc/job';
 import { plainJob, proposeJob } from '@/core/plan/propose';
 import { BadRequest } from '@/server/errors';
-import { body, route } from '@/server/http';
+import { serve } from '@/server/http';
 import { createJob, getAsset, getLibrary } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
 export const dynamic = 'force-dynamic';
 
-export const GET = route(async () => {
+export const GET = serve(JOBS.rack, async () => {
   const { rack, plans } = await shop();
   const rows = await rack.list();
-  return Response.json(
-    await Promise.all(
-      rows.map(async (r) => {
-        const { figures, older } = r.plan ? await plans.brief(r.plan.id) : { figures: null, older: false };
-        return { ...r, older, summary: figures };
-      }),
-    ),
+  return Promise.all(
+    rows.map(async (r) => {
+      const { figures, older } = r.plan ? await plans.brief(r.plan.id) : { figures: null, older: false };
+      return { ...r, older, summary: figures };
+    }),
   );
 });
-
-/** A relief to make a job of; without one, an empty board. */
-const wanted = z.object({ asset: z.string().optional(), name: z.string().trim().max(80).optional() });
 
 const EMPTY_BOARD = { x: 300, y: 200, thickness: 19 };
 
 /** Makes a job from a stored relief, or an empty board: board, bits and passes are proposed. */
-export const POST = route(async (req) => {
-  const { asset, name } = await body(req, wanted);
+export const POST = serve(JOBS.create, async ({ body: { asset, name } }) => {
   const { db } = await shop();
   const { machines, cutters, materials } = await getLibrary(db);
   const rough = cutters.find((c) => c.shape === 'endmill');
@@ -40,7 +34,7 @@ export const POST = route(async (req) => {
   const board = material ? { material } : {};
   if (asset === undefined) {
     const job = plainJob({ ...common, name: name || 'New board', board: { ...EMPTY_BOARD, ...board } });
-    return Response.json(await createJob(db, jobSchema.parse(job)));
+    return createJob(db, jobSchema.parse(job));
   }
   const { file, info } = await getAsset(db, asset);
   if (info.kind === 'drawing')
@@ -54,5 +48,5 @@ export const POST = route(async (req) => {
       .trim() ||
     'New carving';
   const job = proposeJob({ ...common, name: title.slice(0, 80), file, hash: asset, info, board });
-  return Response.json(await createJob(db, jobSchema.parse(job)));
+  return createJob(db, jobSchema.parse(job));
 });

@@ -1,6 +1,8 @@
-import { route } from '@/server/http';
+import { SHOP } from '@/contract/shop';
+import { serve } from '@/server/http';
 import { getLibrary } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
 export const dynamic = 'force-dynamic';
-export const GET = route(async () => Response.json(await getLibrary((await shop()).db)));
+
+export const GET = serve(SHOP.library, async () => getLibrary((await shop()).db));

@@ -1,10 +1,9 @@
-import { machineSchema } from '@/core/doc/machine';
-import { body, route } from '@/server/http';
+import { SHOP } from '@/contract/shop';
+import { serve } from '@/server/http';
 import { saveMachine } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
-export const PUT = route(async (req) => {
-  const machine = await body(req, machineSchema);
-  await saveMachine((await shop()).db, machine);
-  return Response.json(machine);
+export const PUT = serve(SHOP.saveMachine, async ({ body }) => {
+  await saveMachine((await shop()).db, body);
+  return body;
 });

@@ -41,6 +41,7 @@ export const FIX_LABELS: Record<string, (f: Figures) => string> = {
   'shape-for-bit': (f) => `Shape it for ${f.bit}`,
   'use-feeds': (f) => `Feed at ${f.feed}, plunge at ${f.plunge} mm/min`,
   'use-speed': (f) => `Turn at ${f.rpm} rpm`,
+  'hold-by-tape': () => 'It is held by tape under all of it',
   'use-stepdown': (f) => `Take ${len(f, 'stepdown')} at once`,
   'rough-first': (f) => `Rough first with ${f.bit}`,
   'thinner-board': (f) => `The board is ${len(f, 'thickness')} thick`,

@@ -109,6 +109,18 @@ export const PLANNING_TEXTS: Record<string, Text> = {
     `the board is only ${len(f, 'thickness')} thick here, ${len(f, 'missing')} less than the skim is to leave`,
     `set the board's thickness to ${len(f, 'thickness')} or less`,
   ],
+  'rough-idle': (f) =>
+    f.why === 'shallow'
+      ? [
+          `the roughing has nothing to do: the relief is ${len(f, 'deep')} deep, and ${len(f, 'leave')} is left to finishing`,
+          'leave less to finishing, or remove the pass',
+        ]
+      : f.why === 'rest'
+        ? ['the roughing has nothing to do: the passes before it leave nothing that its bit reaches', 'remove the pass']
+        : [
+            `the roughing has nothing to do: ${f.bit}, ${len(f, 'wide')} wide with ${len(f, 'leave')} to leave, enters nowhere`,
+            'take a smaller bit, leave less, or remove the pass',
+          ],
   'skim-nothing': () => ['the skim takes nothing: the board is as thin as it is to be', 'remove the pass'],
   'no-spoilboard': (f) => [
     f.what === 'holes'

@@ -3,15 +3,48 @@ import { len, num, type Text } from './text';
 
 const STALLS = 'an axis that stalls loses its place and the next plunge goes through the work';
 
+/** What programs say of themselves, as a sentence names it. */
+const MODE_NAMES: Record<string, string> = {
+  unit: 'its unit (G20, G21)',
+  plane: 'its plane (G17)',
+  places: 'absolute places (G90)',
+  feed: 'feed a minute (G94)',
+  offset: 'its zero (G54)',
+};
+
 /** Of what the cut, simulated from the written programs, shows. */
 export const PROOF_TEXTS: Record<string, Text> = {
   'rapid-through-material': (f) => [
     `${f.count} rapid ${f.count === 1 ? 'move goes' : 'moves go'} through the board, up to ${len(f, 'deep')} deep`,
     'do not run this program; plan the pass again',
   ],
-  stepdown: (f) => [
-    `${f.bit} cuts ${len(f, 'deep')} deep in one go, over its ${len(f, 'most')}`,
+  'not-planned-here': (f) => [
+    `is not as it was planned here; it is proven in the place of ${f.like}`,
+    'its setup and the bit at its start are taken from there; what it was meant to do is not known',
+  ],
+  bite: (f) => [
+    `${f.bit} meets wood ${len(f, 'deep')} high over its tip, more than the ${len(f, 'most')} that it may take at once`,
     'use a smaller stepdown, or rough first',
+  ],
+  'chip-area': (f) => [
+    `${f.bit} takes ${num(f, 'area').toFixed(1)} mm³ a mm beside a wall, its usual cut and a half is ${num(f, 'most').toFixed(1)}`,
+    'it may pull into the wall and break; use a smaller stepdown, or leave less to it',
+  ],
+  'plunge-deep': (f) => [
+    `${f.bit} goes straight down into ${len(f, 'deep')} of wood, it may ${len(f, 'most')}`,
+    'most bits cut badly at their middle, or not at all; let it ramp in, or take a bit that may plunge so deep',
+  ],
+  'plunge-fast': (f) => [
+    `${f.bit} goes down into wood at ${num(f, 'down').toFixed(0)} mm/min, faster than its plunge feed of ${num(f, 'most').toFixed(0)}`,
+    'slow the descent down, or raise the plunge feed if the bit bears it',
+  ],
+  loose: (f) => [
+    `a piece of ${num(f, 'area').toFixed(0)} mm² is joined to nothing that is held when this program ends`,
+    'a piece that comes loose is thrown by the bit; leave tabs, cut its trench less deep, mill it away, or hold it from below',
+  ],
+  'held-hardly': (f) => [
+    `a piece of ${num(f, 'area').toFixed(0)} mm² hangs on wood ${len(f, 'neck')} thick or wide, at most ${num(f, 'section').toFixed(1)} mm² of it, when this program ends`,
+    'it may tear out; leave more under the trench, or hold it from below',
   ],
   'beyond-board': (f) => [
     `the bit runs ${len(f, 'beyond')} beyond the board's edge`,
@@ -37,7 +70,69 @@ export const PROOF_TEXTS: Record<string, Text> = {
       ? 'use a bit with longer flutes, a wider trench, or less depth'
       : 'let the bit stick out further, or carve less deep',
   ],
-  'spindle-off': () => ['cuts with the spindle stopped', 'do not run this program; plan the pass again'],
+  'rapid-low': (f) => [
+    `a rapid passes ${len(f, 'clear')} over what stands, less than the setup's ${len(f, 'least')}`,
+    'a board that is not flat, or a zero that is a little off, would be met at full speed; let it pass higher',
+  ],
+  holding: (f) => [
+    `the bit comes nearer to ${f.kind} ${f.number} than the ${len(f, 'free')} that are to be kept free`,
+    'move what holds the board, or travel higher over it',
+  ],
+  'feed-written': (f) =>
+    f.crawl
+      ? [`a feed of ${f.feed} mm/min`, 'nothing is cut so slowly: a word of the program is wrong']
+      : [
+          `asks for ${f.feed} mm/min, ${f.machine} does ${Math.round(num(f, 'most'))} in that direction`,
+          'use a feed that the machine reaches',
+        ],
+  'chip-load': (f) => [
+    `${f.bit} takes chips of ${len(f, 'load')} a tooth, ${f.material} asks for ${len(f, 'least')} to ${len(f, 'most')}`,
+    num(f, 'load') > num(f, 'most')
+      ? 'feed slower or turn faster; the bit may break'
+      : 'feed faster or turn slower; the bit rubs and burns',
+  ],
+  'cuts-nothing': (f) => [
+    `${f.bit} takes nothing away`,
+    'its place in the order, its depth or its zero is another than was meant',
+  ],
+  'program-modes': (f) => [
+    `moves before it says ${(f.unsaid as string[]).map((m) => MODE_NAMES[m] ?? m).join(', ')}`,
+    'what a program does not say is as the last one left it; say it in the first lines',
+  ],
+  'program-end': (f) => [
+    [
+      f.said ? '' : 'does not say that it ends',
+      f.turning ? 'ends with the spindle turning' : '',
+      f.low ? `ends with the tip at ${len(f, 'z')}, lower than the ${len(f, 'least')} that clear everything` : '',
+    ]
+      .filter(Boolean)
+      .join('; '),
+    'end every program at its travel height with M5 and M30',
+  ],
+  'program-long': (f) => [
+    `has ${f.has} ${f.unit}, ${f.machine} takes ${f.most}`,
+    'a wider tolerance or stepover makes it shorter, or split its area',
+  ],
+  'tool-word': (f) => [
+    f.missing
+      ? `calls for bit ${f.tool}, which the job does not have`
+      : f.unsized
+        ? `calls for bit ${f.tool} without its length offset (G43 H${f.tool})`
+        : `calls for bit ${f.tool}, and ${f.machine} changes none by itself`,
+    f.missing
+      ? 'put that bit into the job, or correct the number'
+      : f.unsized
+        ? 'the bit would cut as deep as another one is longer; say the offset of the bit that is called for'
+        : 'write a file for each bit',
+  ],
+  'spindle-wait': (f) => [
+    `the spindle gets ${num(f, 'wait')} s to reach its speed, at least ${num(f, 'least')} s is usual`,
+    'a bit that meets wood while it starts up is torn out of its collet or broken; wait after M3 (G4)',
+  ],
+  'spindle-off': (f) => [
+    f.wrong ? 'cuts with the spindle turning the wrong way' : 'cuts with the spindle stopped',
+    'do not run this program; plan the pass again',
+  ],
   'spindle-speed': (f) => [
     `asks for ${f.rpm} rpm, ${f.machine} turns ${f.least} to ${f.most}`,
     'set the bit to a speed within that range',
@@ -46,6 +141,10 @@ export const PROOF_TEXTS: Record<string, Text> = {
   'keep-cut': (f) => [
     `board that must stay is cut ${formatLength(num(f, 'deep'), 'mm', 4)} deep`,
     'do not run these programs; make the area smaller',
+  ],
+  'waste-deep': (f) => [
+    `waste is cut ${len(f, 'deep')} deeper than any pass was to go`,
+    'look at the depths of the program; the spoilboard or the backing gives way there',
   ],
   floor: (f) =>
     num(f, 'left') <= 0

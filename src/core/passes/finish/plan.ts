@@ -1,14 +1,12 @@
 import type { Region } from '../../arrange/target';
 import { type Cutter, profileOf } from '../../cutter/cutter';
+import { WALL } from '../../cutter/limits';
 import { AIR, type HeightField, padField, transposeField } from '../../field/height-field';
 import { Path, sinkingFeed } from '../../motion/path';
 import { clearHeights, highestAlong, lowerStock, type PassContext, type Tool } from '../context';
 import { rampOnto } from '../ramp';
 import { CREASE_ENDS, Raster, type Stretch } from './raster';
 import type { FinishPass } from './schema';
-
-/** Sinking moves steeper than this (sine of 70 degrees) are slowed so that they sink no faster than the plunge feed. */
-const STEEP = 0.94;
 
 /** Slope at which the bit sinks into solid wood where it may not plunge, degrees. */
 const SINK = 5;
@@ -131,12 +129,12 @@ function hopTo(tool: Tool, points: Float64Array): void {
   else path.feed(x, y, z, cutter.plunge);
 }
 
-/** Feeds along x y z points from the given one on. */
+/** Feeds along x y z points from the given one on, down what is steeper than a wall's foot no faster than the plunge feed. */
 function emit(path: Path, points: Float64Array, cutter: Cutter, first: number): void {
   for (let i = 3 * first; i < points.length; i += 3) {
     const dz = points[i + 2] - path.z;
-    const l = Math.hypot(points[i] - path.x, points[i + 1] - path.y, dz);
-    const feed = dz < -STEEP * l ? sinkingFeed(cutter.feed, cutter.plunge, dz, l) : cutter.feed;
+    const aside = Math.hypot(points[i] - path.x, points[i + 1] - path.y);
+    const feed = -dz > WALL * aside ? sinkingFeed(cutter.feed, cutter.plunge, dz, Math.hypot(aside, dz)) : cutter.feed;
     path.feed(points[i], points[i + 1], points[i + 2], feed);
   }
 }

@@ -3,12 +3,13 @@ import { clean } from '../../units/round';
 import type { PassKind } from '../kind';
 import { stepoverProblems } from '../pass-problems';
 import { FLAT_STEPOVER, freeId, stepdownFor, stockFor } from '../proposals';
+import { roughIdle } from './checks/rough-idle';
 import { trenchNarrow } from './checks/trench-narrow';
 import { trenchRoom } from './checks/trench-room';
 import { planRough } from './plan';
 import { trenchFor } from './trench';
 
-export const rough: PassKind<'rough'> = {
+export const rough: PassKind<'rough', { levels: number }> = {
   kind: 'rough',
   name: 'roughing',
   doing: 'roughing',
@@ -34,6 +35,9 @@ export const rough: PassKind<'rough'> = {
   cell: (c) => planningRadius(c) / 20,
   problems: (at) => stepoverProblems(at, at.cutter.diameter / 2),
   trench: (p, c) => trenchFor(c.diameter, p.stockToLeave),
-  plan: async (ctx, pass, cutter, region) => ({ path: (await planRough(ctx, pass, cutter, region)).path, facts: null }),
-  checks: [trenchNarrow, trenchRoom],
+  plan: async (ctx, pass, cutter, region) => {
+    const { path, levels } = await planRough(ctx, pass, cutter, region);
+    return { path, facts: { levels: levels.length } };
+  },
+  checks: [trenchNarrow, trenchRoom, roughIdle],
 };

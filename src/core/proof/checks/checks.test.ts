@@ -8,7 +8,6 @@ import { drawerBit, plainSetup, planShapes, proposed } from '../../plan/plan-tes
 import { grid } from './grid';
 import { missingLetters } from './missing-letters';
 import { skimLeft } from './skim-left';
-import { stepdown } from './stepdown';
 import { thinFeature } from './thin-feature';
 
 // Rules that nothing in a document mends: those with fixes are made to fire in plan/fixes.test.ts.
@@ -114,23 +113,4 @@ test('a spindle that turns too slowly or too fast for the machine, and a plunge 
   const { maxFeed } = panel().machine;
   expect(await told((v) => (v.cutters[1].plunge = maxFeed.z + 1))).toContain('feed');
   expect(await told((v) => (v.cutters[1].plunge = maxFeed.z))).not.toContain('feed');
-});
-
-test('stepdown: a bite of half more than the bit may take is told, with what it was', () => {
-  const view = panel();
-  const bit = { ...view.cutters[0], maxStepdown: 2 };
-  // A rapid in the air, a cut of 2.03 mm that is within the tolerance, and one of 3 mm.
-  const run = (...bites: number[]) => ({
-    cutter: bit,
-    passes: [],
-    file: 'a.nc',
-    bites: Float32Array.from(bites),
-    lines: bites.map((_, i) => i + 1),
-    segments: Float64Array.from(bites.flatMap((_, i) => [i, 0, -3, i + 1, 0, -3, 0])),
-  });
-  const told = (...bites: number[]) => stepdown.run!({ view, run: run(...bites) } as never);
-  expect(told(0, 2.03)).toEqual([]);
-  const [f] = told(0, 2.03, 3, 2.5);
-  expect(f).toMatchObject({ rule: 'stepdown', severity: 'warning', figures: { deep: 3, most: 2 } });
-  expect(f.subject).toMatchObject({ file: 'a.nc', line: 3 });
 });

@@ -1,14 +1,12 @@
 import { inSetup } from '../../doc/edits';
+import { heldUnder } from '../../setup/holding';
 import type { Rule } from './rule';
-
-/** Holdings that hold a piece without tabs. */
-const HOLDS = ['tape', 'film', 'vacuum'];
 
 /** A piece that comes loose in its last lap. */
 export const noTabs: Rule = {
   id: 'no-tabs',
   cut({ view, cutouts }) {
-    if (view.setup.holding.some((h) => HOLDS.includes(h.kind))) return [];
+    if (heldUnder(view.setup.holding)) return [];
     return cutouts
       .filter((c) => c.tabs.length === 0)
       .map((c) => ({

@@ -1,33 +1,41 @@
 import { distanceOff, wordsSize } from './arranged';
 import { baseLost } from './base-lost';
 import { beyondBoard } from './beyond-board';
+import { bite, narrowCut } from './bite';
 import { clipped } from './clipped';
 import { feed } from './feed';
+import { chips, feedWritten } from './feed-written';
 import { floor } from './floor';
 import { gouge } from './gouge';
 import { grid } from './grid';
 import { grooveNotCarved } from './groove-not-carved';
 import { grooveUncut } from './groove-uncut';
+import { holding } from './holding';
+import { idle } from './idle';
 import { imageSteps } from './image-steps';
 import { joined } from './joined';
 import { keepCut } from './keep-cut';
 import { layerBump, layerBuried, layerHuge, layerIdle, layerLost } from './layer-effect';
 import { layerOutside } from './layer-outside';
 import { leftOver } from './left-over';
+import { heldHardly, loose } from './loose';
 import { missingLetters } from './missing-letters';
 import { noTabs } from './no-tabs';
 import { nothingToCut } from './nothing-to-cut';
 import { outsideMachine } from './outside-machine';
+import { plungeDeep, plungeFast } from './plunge';
+import { programEnd, programLong, programModes, spindleWait, toolWord } from './program-frame';
 import { rapid } from './rapid';
+import { rapidLow } from './rapid-low';
 import { reach } from './reach';
 import type { Rule } from './rule';
 import { skimLeft } from './skim-left';
 import { spindleOff } from './spindle';
 import { spindleSpeed } from './spindle-speed';
-import { stepdown } from './stepdown';
 import { tabHolds } from './tab-holds';
 import { thickness } from './thickness';
 import { thinFeature } from './thin-feature';
+import { wasteDeep } from './waste-deep';
 import { zTravel } from './z-travel';
 
 /** All rules, in the order in which their findings are told; what passes check of themselves stands in their rooms. */
@@ -51,8 +59,21 @@ export const RULES: Rule[] = [
   grooveUncut,
   grid,
   feed,
+  programModes,
+  programEnd,
+  programLong,
+  toolWord,
+  spindleWait,
   rapid,
-  stepdown,
+  rapidLow,
+  holding,
+  bite,
+  narrowCut,
+  plungeDeep,
+  plungeFast,
+  feedWritten,
+  chips,
+  idle,
   beyondBoard,
   outsideMachine,
   zTravel,
@@ -61,11 +82,14 @@ export const RULES: Rule[] = [
   spindleSpeed,
   gouge,
   keepCut,
+  wasteDeep,
   floor,
   leftOver,
   skimLeft,
   joined,
   noTabs,
+  loose,
+  heldHardly,
   tabHolds,
 ];
 

@@ -5,8 +5,9 @@ import type { HeightField } from '../../field/height-field';
 import type { Found } from '../../findings/finding';
 import type { ReadProgram } from '../../program/reader';
 import type { SetupView } from '../../setup/view';
-import type { CutoutProof } from '../connect';
+import type { CutoutProof, PlannedCutout } from '../connect';
 import type { Deviation } from '../deviation';
+import type { Held } from '../holds';
 import type { Run, WrittenProgram } from '../simulate';
 import type { Solid } from '../solid';
 
@@ -48,6 +49,10 @@ export interface AfterProgram {
   view: SetupView;
   program: WrittenProgram;
   read: ReadProgram;
+  /** What holds after each program of the setup up to this one, the last of them. */
+  held: Held[];
+  /** Cut-outs of the setup as they were planned. */
+  cutouts: (PlannedCutout & { pass: string })[];
 }
 
 /** A setup after all its programs. */

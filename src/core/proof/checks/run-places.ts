@@ -1,4 +1,6 @@
-import { SEGMENT } from '../../kernels/stock-removal';
+import { AIR } from '../../cutter/limits';
+import { ENGAGED, VOLUME } from '../../kernels/engagement';
+import { SEGMENT } from '../../kernels/segment';
 import type { Run } from '../simulate';
 
 /** Where the i-th move of a run ends, setup coordinates, mm. */
@@ -8,6 +10,29 @@ export function endOf(run: Run, i: number): { x: number; y: number; z: number } 
 }
 
 export const isRapid = (run: Run, i: number) => run.segments[i * SEGMENT + 6] === 1;
+
+/** How far a move goes down (negative: up), aside, and along its way, mm. */
+export function wayOf(run: Run, i: number): { drop: number; aside: number; long: number } {
+  const s = i * SEGMENT;
+  const d = run.segments;
+  const drop = d[s + 2] - d[s + 5];
+  const aside = Math.hypot(d[s + 3] - d[s], d[s + 4] - d[s + 1]);
+  return { drop, aside, long: Math.hypot(drop, aside) };
+}
+
+/** Whether a move cuts wood; less than rounding takes is air. */
+export const cuts = (run: Run, i: number) =>
+  !isRapid(run, i) && run.engaged[i * ENGAGED + VOLUME] > AIR * wayOf(run, i).long;
+
+/** The move with the highest figure, and the figure; -1 and 0 where none has one above 0. */
+export function worstMove(run: Run, figure: (i: number) => number): [number, number] {
+  let [worst, most] = [-1, 0];
+  for (let i = 0; i < run.bites.length; i++) {
+    const v = figure(i);
+    if (v > most) [worst, most] = [i, v];
+  }
+  return [worst, most];
+}
 
 /** Lowest and highest place of a run on each axis. */
 export function spanOf(run: Run) {

@@ -1,35 +1,27 @@
-import type { Rule } from './rule';
+import { aboutRun, type Rule } from './rule';
+import { endOf, isRapid } from './run-places';
 
-/** A speed that the spindle does not turn at. */
+/** A speed that the spindle does not turn at while it cuts. */
 export const spindleSpeed: Rule = {
   id: 'spindle-speed',
-  program({ view, program, read }) {
+  run(at) {
+    const { view, run } = at;
     const { minRpm, maxRpm, name } = view.machine;
-    if (read.topRpm <= maxRpm && read.topRpm >= minRpm) return [];
-    const used = view.cutters.filter((c) =>
-      view.passes.some((p) => program.passes.includes(p.id) && p.cutter === c.id),
-    );
-    const off = used.filter((c) => c.rpm > maxRpm || c.rpm < minRpm);
+    const off = run.spindle.findIndex((s, i) => !isRapid(run, i) && s > 0 && (s > maxRpm || s < minRpm));
+    if (off < 0) return [];
+    const { cutter } = run;
+    const rpm = Math.min(maxRpm, Math.max(minRpm, cutter.rpm));
     return [
       {
         rule: 'spindle-speed',
         severity: 'warning',
-        subject: { setup: view.setup.id, file: program.file },
-        place: null,
-        figures: { rpm: read.topRpm, least: minRpm, most: maxRpm, machine: name },
+        subject: aboutRun(at, off),
+        place: endOf(run, off),
+        figures: { rpm: run.spindle[off], least: minRpm, most: maxRpm, machine: name },
         fixes:
-          off.length > 0
-            ? [
-                {
-                  id: 'use-speed',
-                  figures: { rpm: Math.min(maxRpm, Math.max(minRpm, off[0].rpm)) },
-                  edits: off.map((c) => ({
-                    set: ['cutters', { id: c.id }, 'rpm'],
-                    to: Math.min(maxRpm, Math.max(minRpm, c.rpm)),
-                  })),
-                },
-              ]
-            : [],
+          rpm === cutter.rpm
+            ? []
+            : [{ id: 'use-speed', figures: { rpm }, edits: [{ set: ['cutters', { id: cutter.id }, 'rpm'], to: rpm }] }],
       },
     ];
   },

@@ -2,10 +2,9 @@ import { inSetup } from '../../doc/edits';
 import type { Fix, Found } from '../../findings/finding';
 import { clean } from '../../units/round';
 import type { CutoutProof } from '../connect';
+import { FRAIL } from '../holds';
 import type { AfterCut, Rule } from './rule';
 
-/** Tabs thinner than this hardly hold, mm (common practice, no source). */
-const FRAIL_TAB = 1;
 /** Tabs of which less than this is left along the line hardly hold, mm (common practice, no source). */
 const SHORT_TAB = 0.5;
 
@@ -15,7 +14,7 @@ function fixes(view: AfterCut['view'], c: CutoutProof & { pass: string }, holds:
   const tabs = (field: string, to: unknown) => ({ set: inSetup(view, 'passes', { id: pass.id }, 'tabs', field), to });
   if (pass.tabs.at) return [{ id: 'place-tabs', figures: {}, edits: [tabs('at', null)] }];
   if (!holds) return [];
-  const thickness = clean(Math.min(view.board.thickness / 3, Math.max(2 * pass.tabs.thickness, 2 * FRAIL_TAB)));
+  const thickness = clean(Math.min(view.board.thickness / 3, Math.max(2 * pass.tabs.thickness, 2 * FRAIL)));
   const length = clean(2 * pass.tabs.length);
   return [
     {
@@ -33,7 +32,7 @@ export const tabHolds: Rule = {
     return cutouts.flatMap((c) =>
       c.tabs.flatMap((t): Found[] => {
         const { holds } = t;
-        if (holds && t.thickness >= FRAIL_TAB && t.length > SHORT_TAB) return [];
+        if (holds && t.thickness >= FRAIL && t.length > SHORT_TAB) return [];
         return [
           {
             rule: 'tab-holds',

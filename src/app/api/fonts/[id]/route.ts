@@ -1,11 +1,11 @@
+import { ASSETS } from '@/contract/assets';
 import { shippedFont } from '@/server/content';
 import { NotFound } from '@/server/errors';
-import { route } from '@/server/http';
+import { serve } from '@/server/http';
 import { getAsset } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
-/** A font's bytes: one that comes with the program, or an uploaded one by its hash. */
-export const GET = route<{ id: string }>(async (_, { id }) => {
+export const GET = serve(ASSETS.font, async ({ at: { id } }) => {
   let bytes = await shippedFont(id);
   if (!bytes) {
     const { db, assets } = await shop();

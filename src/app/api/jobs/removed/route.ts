@@ -1,8 +1,8 @@
-import { route } from '@/server/http';
+import { JOBS } from '@/contract/jobs';
+import { serve } from '@/server/http';
 import { listRemoved } from '@/server/removed';
 import { shop } from '@/server/shop';
 
 export const dynamic = 'force-dynamic';
 
-/** Removed jobs that can still be brought back. */
-export const GET = route(async () => Response.json(await listRemoved((await shop()).db)));
+export const GET = serve(JOBS.removed, async () => listRemoved((await shop()).db));

@@ -1,13 +1,13 @@
-import { route } from '@/server/http';
+import { PLANS } from '@/contract/plans';
+import { serve } from '@/server/http';
 import { shop } from '@/server/shop';
 
 export const dynamic = 'force-dynamic';
-type Params = { id: string };
 
-export const GET = route<Params>(async (_, { id }) => Response.json(await (await shop()).plans.state(id)));
+export const GET = serve(PLANS.read, async ({ at }) => (await shop()).plans.state(at.id));
 
-export const DELETE = route<Params>(async (_, { id }) => {
+export const DELETE = serve(PLANS.cancel, async ({ at }) => {
   const { plans } = await shop();
-  await plans.cancel(id);
-  return Response.json(await plans.state(id));
+  await plans.cancel(at.id);
+  return plans.state(at.id);
 });

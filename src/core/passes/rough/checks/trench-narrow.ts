@@ -4,7 +4,7 @@ import { aboutPass, type PassDone } from '../../kind';
 import { setOf } from '../../pass-problems';
 import type { RoughPass } from '../schema';
 
-type Done = PassDone<RoughPass, unknown>;
+type Done = PassDone<RoughPass, { levels: number }>;
 
 /** A trench in which the bit with stock on both sides has no room. */
 export function trenchNarrow(d: Done): Found[] {

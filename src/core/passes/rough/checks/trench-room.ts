@@ -4,7 +4,7 @@ import type { Found } from '../../../findings/finding';
 import { aboutPass, type PassDone } from '../../kind';
 import type { RoughPass } from '../schema';
 
-type Done = PassDone<RoughPass, unknown>;
+type Done = PassDone<RoughPass, { levels: number }>;
 
 /** Room between the relief's outline and each edge of the board, mm. */
 function roomAround({ field, outside }: Target): { side: string; room: number; x: number; y: number }[] {

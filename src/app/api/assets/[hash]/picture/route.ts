@@ -1,9 +1,9 @@
-import { route } from '@/server/http';
+import { ASSETS } from '@/contract/assets';
+import { serve } from '@/server/http';
 import { getAsset } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
-/** A small picture of a stored file, as it would lie on a board. */
-export const GET = route<{ hash: string }>(async (_, { hash }) => {
+export const GET = serve(ASSETS.picture, async ({ at: { hash } }) => {
   const { db, assets, reader } = await shop();
   const { file, info } = await getAsset(db, hash);
   const { arrays } = await reader.view('picture', hash, assets.path(hash), file, { info });

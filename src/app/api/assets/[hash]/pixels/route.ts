@@ -1,10 +1,10 @@
+import { ASSETS } from '@/contract/assets';
 import { packStage } from '@/core/plan/pack';
-import { route } from '@/server/http';
+import { serve } from '@/server/http';
 import { getAsset } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
-/** An image's heights before any toning, as the page tones and arranges them. */
-export const GET = route<{ hash: string }>(async (_, { hash }) => {
+export const GET = serve(ASSETS.pixels, async ({ at: { hash } }) => {
   const { db, assets, reader } = await shop();
   const { file } = await getAsset(db, hash);
   const view = await reader.view('pixels', hash, assets.path(hash), file, {});

@@ -1,9 +1,9 @@
-import { route } from '@/server/http';
+import { JOBS } from '@/contract/jobs';
+import { serve } from '@/server/http';
 import { bringBack } from '@/server/removed';
 import { shop } from '@/server/shop';
 
-/** Puts a removed job back on the rack. */
-export const POST = route<{ id: string }>(async (_, { id }) => {
-  await bringBack((await shop()).db, id);
-  return Response.json({});
+export const POST = serve(JOBS.bringBack, async ({ at }) => {
+  await bringBack((await shop()).db, at.id);
+  return {};
 });

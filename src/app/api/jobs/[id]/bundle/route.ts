@@ -1,11 +1,11 @@
+import { JOBS } from '@/contract/jobs';
 import { fileStem } from '@/core/program/writer';
 import { packJob } from '@/server/bundle';
-import { route } from '@/server/http';
+import { serve } from '@/server/http';
 import { getJob } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
-/** The whole job with its files as one archive. */
-export const GET = route<{ id: string }>(async (_, { id }) => {
+export const GET = serve(JOBS.bundle, async ({ at: { id } }) => {
   const { db, assets } = await shop();
   const job = (await getJob(db, id)).document;
   const zip = await packJob(db, assets, job);

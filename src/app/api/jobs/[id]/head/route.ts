@@ -1,12 +1,6 @@
-import { z } from 'zod';
-import { body, route } from '@/server/http';
+import { JOBS } from '@/contract/jobs';
+import { serve } from '@/server/http';
 import { moveHead } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
-const move = z.object({ from: z.string(), to: z.string() });
-
-/** Undo and redo: another version comes into force. */
-export const PUT = route<{ id: string }>(async (req, { id }) => {
-  const { from, to } = await body(req, move);
-  return Response.json(await moveHead((await shop()).db, id, from, to));
-});
+export const PUT = serve(JOBS.moveHead, async ({ at, body }) => moveHead((await shop()).db, at.id, body.from, body.to));

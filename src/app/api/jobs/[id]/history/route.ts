@@ -1,8 +1,8 @@
-import { route } from '@/server/http';
+import { JOBS } from '@/contract/jobs';
+import { serve } from '@/server/http';
 import { getHistory } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
 export const dynamic = 'force-dynamic';
 
-/** The versions that undo and redo go through. */
-export const GET = route<{ id: string }>(async (_, { id }) => Response.json(await getHistory((await shop()).db, id)));
+export const GET = serve(JOBS.history, async ({ at }) => getHistory((await shop()).db, at.id));

@@ -1,8 +1,9 @@
-import { route } from '@/server/http';
+import { JOBS } from '@/contract/jobs';
+import { serve } from '@/server/http';
 import { settleKept } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
-export const DELETE = route<{ id: string }>(async (_, { id }) => {
-  await settleKept((await shop()).db, id);
-  return Response.json({});
+export const DELETE = serve(JOBS.settleKept, async ({ at }) => {
+  await settleKept((await shop()).db, at.id);
+  return {};
 });

@@ -1,4 +1,5 @@
-import { route } from '@/server/http';
+import { JOBS } from '@/contract/jobs';
+import { serve } from '@/server/http';
 import { shop } from '@/server/shop';
 
-export const POST = route<{ id: string }>(async (_, { id }) => Response.json(await (await shop()).plans.start(id)));
+export const POST = serve(JOBS.plan, async ({ at }) => (await shop()).plans.start(at.id));

@@ -1,9 +1,9 @@
-import { route } from '@/server/http';
+import { JOBS } from '@/contract/jobs';
+import { serve } from '@/server/http';
 import { getRaw } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
-/** The job's document as it is stored, whether this program can read it or not. */
-export const GET = route<{ id: string }>(async (_, { id }) => {
+export const GET = serve(JOBS.raw, async ({ at: { id } }) => {
   const text = await getRaw((await shop()).db, id);
   return new Response(text, {
     headers: {

@@ -1,13 +1,14 @@
 import { zipSync } from 'fflate';
+import { PLANS } from '@/contract/plans';
 import { NotFound } from '@/server/errors';
-import { route } from '@/server/http';
+import { serve } from '@/server/http';
 import { wanted } from '@/server/older';
 import { shop } from '@/server/shop';
 
 /** All programs of a plan in one archive. */
-export const GET = route<{ id: string }>(async (req, { id }) => {
+export const GET = serve(PLANS.bundle, async ({ at: { id, older } }) => {
   const { plans } = await shop();
-  const { summary } = wanted(req, await plans.state(id));
+  const { summary } = wanted(older, await plans.state(id));
   if (!summary || summary.programs.length === 0) throw new NotFound('this plan has no programs');
   const files: Record<string, Uint8Array> = {};
   for (let i = 0; i < summary.programs.length; i++)

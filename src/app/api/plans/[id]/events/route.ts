@@ -1,10 +1,11 @@
-import { route } from '@/server/http';
+import { PLANS } from '@/contract/plans';
+import { serve } from '@/server/http';
 import { shop } from '@/server/shop';
 
 export const dynamic = 'force-dynamic';
 
 /** The plan's state as server-sent events, at every change until it ends. Closing the page leaves the plan running. */
-export const GET = route<{ id: string }>(async (req, { id }) => {
+export const GET = serve(PLANS.events, async ({ at: { id }, req }) => {
   const { plans } = await shop();
   // One that is not there is answered with 404 before anything is listened to.
   const first = await plans.state(id);

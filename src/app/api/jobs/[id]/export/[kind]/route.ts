@@ -1,12 +1,13 @@
 import { z } from 'zod';
+import { EXPORTS, JOBS } from '@/contract/jobs';
 import { fileStem } from '@/core/program/writer';
 import { trimNumber } from '@/core/units/length';
 import { BadRequest } from '@/server/errors';
-import { route } from '@/server/http';
+import { serve } from '@/server/http';
 import { getJob } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
-const kinds = z.enum(['heights-png', 'heights-tiff', 'stl', 'picture', 'outline-svg', 'outline-dxf']);
+const kinds = z.enum(EXPORTS);
 
 const TYPES = {
   'heights-png': ['image/png', 'png'],
@@ -18,13 +19,13 @@ const TYPES = {
 } as const;
 
 /** The joined layers in an open format; a height image's name says which heights black and white stand for. */
-export const GET = route<{ id: string; kind: string }>(async (req, { id, kind }) => {
+export const GET = serve(JOBS.export, async ({ at: { id, kind, setup } }) => {
   const k = kinds.safeParse(kind);
   if (!k.success)
     throw new BadRequest(`"${kind.slice(0, 40)}" is not an export; choose one of ${kinds.options.join(', ')}`);
   const { db, exports } = await shop();
   const job = (await getJob(db, id)).document;
-  const { bytes, low, high } = await exports.make(job, new URL(req.url).searchParams.get('setup'), k.data);
+  const { bytes, low, high } = await exports.make(job, setup ?? null, k.data);
   const [type, ending] = TYPES[k.data];
   const scale = k.data.startsWith('heights') ? `${trimNumber(low, 2)}-to-${trimNumber(high, 2)}mm` : k.data;
   return new Response(new Uint8Array(bytes), {

@@ -1,7 +1,6 @@
-import { route } from '@/server/http';
+import { JOBS } from '@/contract/jobs';
+import { serve } from '@/server/http';
 import { getRevision } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
-export const GET = route<{ id: string; revision: string }>(async (_, { id, revision }) => {
-  return Response.json(await getRevision((await shop()).db, id, revision));
-});
+export const GET = serve(JOBS.revision, async ({ at }) => getRevision((await shop()).db, at.id, at.revision));

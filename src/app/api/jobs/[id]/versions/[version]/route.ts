@@ -1,7 +1,6 @@
-import { route } from '@/server/http';
+import { JOBS } from '@/contract/jobs';
+import { serve } from '@/server/http';
 import { removeVersion } from '@/server/jobs';
 import { shop } from '@/server/shop';
 
-export const DELETE = route<{ id: string; version: string }>(async (_, { id, version }) => {
-  return Response.json(await removeVersion((await shop()).db, id, version));
-});
+export const DELETE = serve(JOBS.removeVersion, async ({ at }) => removeVersion((await shop()).db, at.id, at.version));

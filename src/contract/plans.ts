@@ -1,0 +1,60 @@
+import { z } from '../core/units/zod';
+import { endpoint, events, FILE, json, packed } from './endpoint';
+import { jobSummary, planView, type Summary } from './wire';
+
+/** How far the planning of a version of a job is. */
+export const planState = z.object({
+  id: z.string(),
+  revision: z.string(),
+  status: z.enum(['queued', 'running', 'done', 'failed', 'cancelled', 'interrupted']),
+  message: z.string().nullable(),
+  /** What is being done, the share behind it and the seconds left, while it runs. */
+  progress: z.object({ name: z.string(), share: z.number(), secondsLeft: z.number().nullable() }).nullable(),
+  summary: jobSummary.nullable(),
+  /** Proven by an older version of this program: to be proven again. */
+  older: z.boolean(),
+  /** Proven again: whether its programs came out the same. */
+  again: z.enum(['same', 'changed']).nullable(),
+});
+export type PlanState = z.infer<typeof planState>;
+export type PlanStatus = PlanState['status'];
+export type PlanProgress = NonNullable<PlanState['progress']>;
+/** A plan as one setup sees it. */
+export type PlanInfo = Omit<PlanState, 'summary'> & { summary: Summary | null };
+
+const number = z.coerce.number<number>();
+/** Asked for knowing that an older version of this program proved them. */
+const older = z.object({ older: z.literal('yes').optional() });
+
+export const PLANS = {
+  read: endpoint({ method: 'GET', path: '/api/plans/[id]', answer: json(planState) }),
+  cancel: endpoint({ method: 'DELETE', path: '/api/plans/[id]', answer: json(planState) }),
+  /** The plan's state at every change until it ends. */
+  events: endpoint({ method: 'GET', path: '/api/plans/[id]/events', answer: events(planState) }),
+  /** Heights of a setup of a finished plan. */
+  view: endpoint({
+    method: 'GET',
+    path: '/api/plans/[id]/view',
+    query: z.object({ setup: z.string() }),
+    needs: 'a view needs the id of a setup',
+    answer: packed(planView),
+  }),
+  /** Heights of the surfaces along a line, cell by cell. */
+  section: endpoint({
+    method: 'GET',
+    path: '/api/plans/[id]/section',
+    query: z.object({
+      setup: z.string().max(64),
+      x0: number,
+      y0: number,
+      x1: number,
+      y1: number,
+      n: number.int().min(2).max(4000),
+    }),
+    needs: 'a section needs a setup, x0, y0, x1, y1 in mm and n from 2 to 4000',
+    answer: json(z.record(z.string(), z.array(z.number()))),
+  }),
+  program: endpoint({ method: 'GET', path: '/api/plans/[id]/programs/[index]', query: older, answer: FILE }),
+  /** All programs of a plan in one archive. */
+  bundle: endpoint({ method: 'GET', path: '/api/plans/[id]/bundle', query: older, answer: FILE }),
+};

@@ -1,0 +1,208 @@
+import type { SurfaceFacts } from '../core/arrange/compose';
+import { PASS_SCHEMAS } from '../core/doc/pass';
+import type { Grid } from '../core/field/height-field';
+import type { Edit, Step } from '../core/findings/edit';
+import type { Finding, Fix, Subject } from '../core/findings/finding';
+import type { PassSummary } from '../core/plan/plan-passes';
+import type { PlannedProgram } from '../core/plan/programs';
+import type { PlanSummary, SetupSummary, summaryOf } from '../core/plan/summary';
+import type { PlanView } from '../core/plan/view';
+import type { CutoutProof, TabFound } from '../core/proof/connect';
+import type { BiteFigure } from '../core/proof/figures';
+import type { LoosePiece, WeakPiece } from '../core/proof/holds';
+import type { Drawing, DrawingPiece } from '../core/sources/drawing';
+import type { SourceInfo } from '../core/sources/inspect';
+import { z } from '../core/units/zod';
+import type { Fields } from './endpoint';
+
+/** Results of the core as they go over the wire. A field that the core adds or drops fails to compile here. */
+
+const number = z.number();
+const point = z.object({ x: number, y: number });
+
+const step: z.ZodType<Step> = z.union([
+  z.string().max(64),
+  z.number().int().min(0),
+  z.object({ id: z.string().max(64) }),
+]);
+const steps = z.array(step).min(1).max(12);
+/** One change of a document; what it puts in is checked where the whole document is. */
+export const edit: z.ZodType<Edit> = z.union([
+  z.object({ set: steps, to: z.json() }),
+  z.object({ insert: steps, at: z.number().int().min(0), value: z.json() }),
+  z.object({ remove: steps }),
+]);
+
+const figures = z.record(z.string(), z.union([number, z.string(), z.boolean(), z.array(z.string())]));
+const text = z.string().optional();
+const subject = z.object({
+  setup: text,
+  pass: text,
+  layer: text,
+  bit: text,
+  file: text,
+  line: number.optional(),
+  path: z.array(z.union([z.string(), number])).optional(),
+} satisfies Fields<Subject>);
+const fix = z.object({ id: z.string(), figures, edits: z.array(edit) } satisfies Fields<Fix>);
+const finding = z.object({
+  id: z.string(),
+  rule: z.string(),
+  severity: z.enum(['error', 'warning', 'note']),
+  subject,
+  place: point.nullable(),
+  figures,
+  fixes: z.array(fix),
+  stops: z.boolean(),
+} satisfies Fields<Finding>);
+
+const piece = z.object({
+  d: z.string(),
+  pen: number.nullable(),
+  size: point,
+  middle: point,
+} satisfies Fields<DrawingPiece>);
+const drawing = z.object({ pieces: z.array(piece), size: point, unitKnown: z.boolean() } satisfies Fields<Drawing>);
+/** What a stored file holds. */
+export const sourceInfo = z.object({
+  kind: z.enum(['mesh', 'image', 'font', 'drawing']),
+  unit: z.enum(['mm', 'in']),
+  turns: z.tuple([number, number, number]),
+  mirror: z.boolean(),
+  base: number,
+  flatBack: z.boolean(),
+  size: z.object({ x: number, y: number, z: number }),
+  triangles: number,
+  pixels: z.object({ width: number, height: number, depth: number }).nullable(),
+  terraces: z.object({ levels: number, step: number }).nullable(),
+  recess: z.boolean(),
+  drawing: drawing.nullable(),
+  notes: z.array(z.string()),
+} satisfies Fields<SourceInfo>);
+
+export const grid = z.object({
+  width: number,
+  height: number,
+  cell: number,
+  originX: number,
+  originY: number,
+} satisfies Fields<Grid>);
+
+const composite = z.object({
+  peak: number,
+  low: number,
+  peakAt: point,
+  lowAt: point,
+  covered: number,
+  clipped: z.object({ cells: number, most: number, x: number, y: number }),
+} satisfies Fields<SurfaceFacts>);
+
+const tab = z.object({
+  x: number,
+  y: number,
+  length: number,
+  thickness: number,
+  section: number,
+  holds: z.boolean(),
+} satisfies Fields<TabFound>);
+const cutout = z.object({
+  joined: point.nullable(),
+  tabs: z.array(tab),
+  pass: z.string(),
+} satisfies Fields<CutoutProof & { pass: string }>);
+
+const pass = z.object({
+  id: z.string(),
+  kind: z.literal(PASS_SCHEMAS.map((p) => p.shape.kind.value)),
+  cutter: z.string(),
+  stockToLeave: number,
+  stepover: number,
+  stepdown: number,
+  trench: number,
+  ridge: number,
+  seconds: number,
+  naiveSeconds: number,
+  cutLength: number,
+  rapidLength: number,
+  cutSeconds: number,
+  rapidSeconds: number,
+  moves: number,
+  facts: z.unknown(),
+} satisfies Fields<PassSummary>);
+
+const setup = z.object({
+  id: z.string(),
+  board: z.string(),
+  grid,
+  ground: number,
+  composite,
+  zero: z.object({ x: number, y: number, z: number }),
+  passes: z.array(pass),
+  deepest: number,
+  leftShare: number,
+  cutouts: z.array(cutout),
+} satisfies Fields<SetupSummary>);
+
+const bite = z.object({
+  bit: z.string(),
+  deep: number,
+  most: number,
+  x: number,
+  y: number,
+  z: number,
+  line: number,
+} satisfies Fields<BiteFigure>);
+const loosePiece = z.object({ x: number, y: number, area: number } satisfies Fields<LoosePiece>);
+const weakPiece = z.object({
+  x: number,
+  y: number,
+  area: number,
+  neck: number,
+  section: number,
+} satisfies Fields<WeakPiece>);
+
+/** A program without its text, which is asked for by itself. */
+export type ProgramInfo = Omit<PlannedProgram, 'text'> & { bytes: number };
+const program = z.object({
+  file: z.string(),
+  setup: z.string(),
+  cutter: number,
+  passes: z.array(z.string()),
+  rough: z.boolean(),
+  seconds: number,
+  naiveSeconds: number,
+  cutLength: number,
+  rapidLength: number,
+  volume: number,
+  bite: bite.nullable(),
+  air: number,
+  held: z.object({ loose: z.array(loosePiece), weak: z.array(weakPiece) }),
+  bytes: number,
+} satisfies Fields<ProgramInfo>);
+
+/** What a plan of a whole job came to. */
+export type JobSummary = Omit<PlanSummary, 'programs'> & {
+  programs: ProgramInfo[];
+  /** How long each stage of the planning took, s. */
+  stageSeconds: Record<string, number>;
+};
+export const jobSummary = z.object({
+  setups: z.array(setup),
+  boards: z.array(z.object({ id: z.string(), thinnest: number })),
+  programs: z.array(program),
+  findings: z.array(finding),
+  seconds: number,
+  stageSeconds: z.record(z.string(), number),
+} satisfies Fields<JobSummary>);
+
+/** The summary as one setup sees it. */
+export type Summary = NonNullable<ReturnType<typeof summaryOf<ProgramInfo>>>;
+
+/** Surfaces of a plan as core/plan/view packs them. */
+const floats = z.instanceof(Float32Array);
+export const planView = z
+  .object({
+    meta: z.object({ grid }),
+    arrays: z.object({ target: floats, rough: floats, cut: floats, deviation: floats, mask: z.instanceof(Uint8Array) }),
+  })
+  .transform(({ meta, arrays }): PlanView => ({ ...meta, ...arrays }));

@@ -1,0 +1,13 @@
+import { type Dialect, SPINDLE_WAIT } from './dialect';
+
+/** Every line numbered by tens, arcs, comments in parentheses, and M2 at the end, for older controllers. */
+export const numbered: Dialect = {
+  traits: 'arcs, numbered lines, ends with M2',
+  arcs: true,
+  numbers: 10,
+  comment: (text) => `(${text})`,
+  decimals: { mm: 3, in: 4 },
+  lengthOffset: true,
+  wait: SPINDLE_WAIT,
+  end: 'M2',
+};

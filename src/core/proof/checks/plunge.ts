@@ -1,0 +1,79 @@
+import { SOLID, STRAIGHT, WALL } from '../../cutter/limits';
+import { AREA, ENGAGED } from '../../kernels/engagement';
+import type { Run } from '../simulate';
+import { aboutRun, type Rule } from './rule';
+import { cuts, endOf, isRapid, wayOf, worstMove } from './run-places';
+
+/** Depths and feeds that differ by so much are rounding: mm, and a share. */
+const ROUNDING = 0.02;
+/** What the rounding of its ends can add to a move's drop, mm. */
+const ENDS = 0.003;
+
+/** Whether move i goes straight down. */
+function straight(run: Run, i: number): boolean {
+  const { drop, aside } = wayOf(run, i);
+  return !isRapid(run, i) && drop > 0 && aside <= STRAIGHT * drop;
+}
+
+/**
+ * How deep each move has gone straight down into solid wood when it ends, mm, what the moves just before it have done counted with it.
+ * Wood under less than a quarter of the disc is a wall that is brushed past.
+ */
+function plunges(run: Run): Float64Array {
+  const disc = Math.PI * (run.cutter.diameter / 2) ** 2;
+  const deep = new Float64Array(run.bites.length);
+  for (let i = 0; i < deep.length; i++) {
+    if (!straight(run, i)) continue;
+    const solid = cuts(run, i) && run.engaged[i * ENGAGED + AREA] / disc > SOLID;
+    const had = i > 0 && straight(run, i - 1) ? deep[i - 1] : 0;
+    deep[i] = had + (solid ? Math.min(wayOf(run, i).drop, run.bites[i]) : 0);
+  }
+  return deep;
+}
+
+/** Straight down into more wood than the bit may: most bits cut badly at their middle, or not at all. */
+export const plungeDeep: Rule = {
+  id: 'plunge-deep',
+  run(at) {
+    const { run } = at;
+    const { name, maxPlungeDepth } = run.cutter;
+    const depths = plunges(run);
+    const [worst, deep] = worstMove(run, (i) => depths[i]);
+    if (deep <= maxPlungeDepth + ROUNDING) return [];
+    return [
+      {
+        rule: 'plunge-deep',
+        severity: 'error',
+        subject: aboutRun(at, worst),
+        place: endOf(run, worst),
+        figures: { bit: name, deep, most: maxPlungeDepth },
+      },
+    ];
+  },
+};
+
+/** How fast a move goes down, mm/min; 0 where it is no steeper than a wall's foot, or in air. */
+function downwards(run: Run, i: number): number {
+  const { drop, aside, long } = wayOf(run, i);
+  return drop > WALL * (1 + ROUNDING) * aside + ENDS && cuts(run, i) ? (run.feeds[i] * (drop - ENDS)) / long : 0;
+}
+
+/** Down into wood faster than the bit's plunge feed: straight, down a steep ramp, or down a wall. */
+export const plungeFast: Rule = {
+  id: 'plunge-fast',
+  run(at) {
+    const { run } = at;
+    const { name, plunge } = run.cutter;
+    const [worst, down] = worstMove(run, (i) => downwards(run, i));
+    if (down <= plunge * (1 + ROUNDING) + 1) return [];
+    return [
+      {
+        rule: 'plunge-fast',
+        severity: 'error',
+        subject: aboutRun(at, worst),
+        place: endOf(run, worst),
+        figures: { bit: name, down, most: plunge },
+      },
+    ];
+  },
+};

@@ -1,0 +1,163 @@
+import { afterEach, beforeEach, expect, test, vi } from 'vitest';
+import { Arranging, surfaceKey, WorkerGone } from './arranging';
+import type { ArrangeInput, CoarseLook, Look } from './looks';
+
+beforeEach(() => void vi.useFakeTimers());
+afterEach(() => void vi.useRealTimers());
+
+const input = (x: number, more: Partial<ArrangeInput> = {}): ArrangeInput => ({
+  layers: [],
+  own: 0,
+  seat: { mode: 'raised', skin: 0, drop: 0, press: null },
+  board: { x, y: 100 },
+  passes: [],
+  cutters: [],
+  selected: null,
+  moving: false,
+  cell: 0.1,
+  ...more,
+});
+
+const LOOK: Look = {
+  cells: 0,
+  seconds: 0,
+  grid: { width: 1, height: 1, cell: 1, originX: 0, originY: 0 },
+  target: new Float32Array(1),
+  mask: new Uint8Array(1),
+  clipped: null,
+  facts: {
+    peak: 0,
+    low: 0,
+    peakAt: { x: 0, y: 0 },
+    lowAt: { x: 0, y: 0 },
+    covered: 0,
+    clipped: { cells: 0, most: 0, x: 0, y: 0 },
+  },
+};
+const SECTION = { x0: 0, x1: 1, beneath: new Float32Array(1), withIt: new Float32Array(1), end: new Float32Array(1) };
+const closeAt = (id: string, section: typeof SECTION | null) => ({
+  id,
+  effect: null,
+  visible: 1,
+  section,
+  standing: null,
+  field: null,
+});
+
+/** Arrangers that answer when they are told to. */
+function slow() {
+  const asked: { of: number; full: boolean; answer(look?: Partial<CoarseLook>): Promise<void> }[] = [];
+  const ask = (full: boolean) => (i: ArrangeInput) =>
+    new Promise<CoarseLook>((resolve) => {
+      const answer = async (look: Partial<CoarseLook> = {}) => {
+        resolve({ ...LOOK, cells: i.board.x, close: null, problems: {}, ...look });
+        await vi.advanceTimersByTimeAsync(0);
+      };
+      asked.push({ of: i.board.x, full, answer });
+    });
+  const work = new Arranging({ coarse: ask(false), full: ask(true) });
+  return { work, coarse: () => asked.filter((a) => !a.full), full: () => asked.filter((a) => a.full) };
+}
+
+test('while one is worked out, what comes meanwhile waits, and only the newest of it is worked out next', async () => {
+  const { work, coarse } = slow();
+  for (const x of [1, 2, 3]) work.show(input(x, { moving: true }));
+  expect(coarse().map((a) => a.of)).toEqual([1]);
+  await coarse()[0].answer();
+  expect(work.get().coarse?.cells).toBe(1);
+  expect(coarse().map((a) => a.of)).toEqual([1, 3]);
+  await coarse()[1].answer();
+  expect(work.get().coarse?.cells).toBe(3);
+});
+
+test('the full grid is worked out when things rest, once, and says what it is of', async () => {
+  const { work, full } = slow();
+  work.show(input(1));
+  await vi.advanceTimersByTimeAsync(100);
+  work.show(input(2));
+  await vi.advanceTimersByTimeAsync(100);
+  expect(full()).toHaveLength(0);
+  // Another selection is the same surface: it does not begin the wait anew.
+  work.show(input(2, { selected: 'a' }));
+  await vi.advanceTimersByTimeAsync(50);
+  expect(full().map((a) => a.of)).toEqual([2]);
+  await full()[0].answer();
+  expect(work.get().sharp?.of).toBe(surfaceKey(input(2)));
+  work.show(input(2, { selected: 'b' }));
+  await vi.advanceTimersByTimeAsync(500);
+  expect(full()).toHaveLength(1);
+});
+
+test('nothing is sharpened while a hand moves, and it is when it lets go where it began', async () => {
+  const { work, full } = slow();
+  work.show(input(1));
+  await vi.advanceTimersByTimeAsync(50);
+  work.show(input(2, { moving: true }));
+  await vi.advanceTimersByTimeAsync(500);
+  expect(full()).toHaveLength(0);
+  work.show(input(1));
+  await vi.advanceTimersByTimeAsync(500);
+  expect(full().map((a) => a.of)).toEqual([1]);
+});
+
+test('the last section of a layer stays while it is dragged, and that of another does not', async () => {
+  const { work, coarse } = slow();
+  work.show(input(1));
+  await coarse()[0].answer({ close: closeAt('a', SECTION) });
+  work.show(input(1, { moving: true }));
+  await coarse()[1].answer({ close: closeAt('a', null) });
+  expect(work.get().coarse?.close?.section).toBe(SECTION);
+  work.show(input(1, { moving: true }));
+  await coarse()[2].answer({ close: closeAt('b', null) });
+  expect(work.get().coarse?.close?.section).toBe(null);
+  work.show(input(1));
+  await coarse()[3].answer({ close: closeAt('a', null) });
+  expect(work.get().coarse?.close?.section).toBe(null);
+});
+
+test('a worker that is gone is asked again, until there is one', async () => {
+  let tries = 0;
+  const gone = async (i: ArrangeInput) => {
+    if (++tries < 4) throw new WorkerGone();
+    return { ...LOOK, cells: i.board.x, close: null, problems: {} };
+  };
+  const work = new Arranging({ coarse: gone, full: gone });
+  work.show(input(1));
+  await vi.advanceTimersByTimeAsync(1000);
+  expect(work.get()).toEqual({ coarse: null, sharp: null });
+  await vi.advanceTimersByTimeAsync(20_000);
+  expect(work.get().coarse?.cells).toBe(1);
+  expect(work.get().sharp?.of).toBe(surfaceKey(input(1)));
+  work.stop();
+});
+
+test('one that fails leaves the last look, and the next is worked out', async () => {
+  let fails = true;
+  const work = new Arranging({
+    coarse: async (i) => {
+      if (fails) throw new Error('no');
+      return { ...LOOK, cells: i.board.x, close: null, problems: {} };
+    },
+    full: async () => Promise.reject(new Error('no')),
+  });
+  work.show(input(1));
+  await vi.advanceTimersByTimeAsync(500);
+  expect(work.get()).toEqual({ coarse: null, sharp: null });
+  fails = false;
+  work.show(input(2));
+  await vi.advanceTimersByTimeAsync(0);
+  expect(work.get().coarse?.cells).toBe(2);
+});
+
+test('while a full grid is worked out, only the newest of what comes to rest waits for the next', async () => {
+  const { work, full } = slow();
+  for (const x of [1, 2, 3]) {
+    work.show(input(x));
+    await vi.advanceTimersByTimeAsync(200);
+  }
+  expect(full().map((a) => a.of)).toEqual([1]);
+  await full()[0].answer();
+  expect(full().map((a) => a.of)).toEqual([1, 3]);
+  await full()[1].answer();
+  expect(work.get().sharp?.of).toBe(surfaceKey(input(3)));
+});

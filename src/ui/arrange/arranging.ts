@@ -1,0 +1,110 @@
+import { Store } from '../editor/store';
+import type { ArrangeInput, CoarseLook, Look } from './looks';
+
+/** What works layers out: at once on a coarse grid, thoroughly on the full one. */
+export interface Arrangers {
+  coarse(input: ArrangeInput): Promise<CoarseLook>;
+  full(input: ArrangeInput): Promise<Look>;
+}
+
+/** What is known of the layers that were asked for last, and of those before while that is worked out. */
+export interface Arranged {
+  coarse: CoarseLook | null;
+  /** The full grid, and what it is of. */
+  sharp: { of: string; look: Look } | null;
+}
+
+/** A worker that could not be loaded, as from a server that is gone, or broke down. */
+export class WorkerGone extends Error {
+  constructor() {
+    super('what arranges the layers could not be loaded; load the page again');
+  }
+}
+
+/** Wait before what a worker left undone is asked for again, ms. */
+const AGAIN = 2000;
+
+/** Wait after the last change before the full grid is worked out, ms. */
+const REST = 120;
+
+/** What a look is of: the selection does not change the surface. */
+export const surfaceKey = (input: ArrangeInput): string => JSON.stringify({ ...input, selected: null, moving: false });
+
+/** Layers worked out as they change: coarse at every change, the newest first and none in between, and sharp when they rest. */
+export class Arranging extends Store<Arranged> {
+  private latest: ArrangeInput | null = null;
+  private busy = false;
+  private next: { input: ArrangeInput; of: string } | null = null;
+  private sharpening = false;
+  private wanted = '';
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(private readonly arrangers: Arrangers) {
+    super({ coarse: null, sharp: null });
+  }
+
+  /** Shows other layers; while something moves only the coarse grid is worked on. */
+  show(input: ArrangeInput): void {
+    this.latest = input;
+    void this.work();
+    const key = surfaceKey(input);
+    if (input.moving) {
+      clearTimeout(this.timer);
+      this.wanted = '';
+    } else if (key !== this.wanted) {
+      clearTimeout(this.timer);
+      this.wanted = key;
+      this.timer = setTimeout(() => void this.sharpen(input, key), REST);
+    }
+  }
+
+  stop(): void {
+    clearTimeout(this.timer);
+    this.wanted = '';
+    this.latest = null;
+    this.next = null;
+  }
+
+  private async work(): Promise<void> {
+    if (this.busy) return;
+    this.busy = true;
+    while (this.latest) {
+      const mine = this.latest;
+      this.latest = null;
+      const coarse = await this.arrangers.coarse(mine).catch((e) => this.failed(e, mine));
+      if (coarse) this.set({ coarse: mine.moving ? this.withSection(coarse) : coarse });
+    }
+    this.busy = false;
+  }
+
+  /** What a worker that is gone left undone is asked for again, unless something newer has been shown. */
+  private failed(e: unknown, input: ArrangeInput): null {
+    if (e instanceof WorkerGone) {
+      clearTimeout(this.timer);
+      this.wanted = '';
+      this.timer = setTimeout(() => this.show(input), AGAIN);
+    }
+    return null;
+  }
+
+  /** While something moves no section is worked out: the last one stays. */
+  private withSection(coarse: CoarseLook): CoarseLook {
+    const had = this.state.coarse?.close;
+    const { close } = coarse;
+    return close && had?.id === close.id ? { ...coarse, close: { ...close, section: had.section } } : coarse;
+  }
+
+  /** The full grid of what is wanted, the newest alone: what came in between while one was worked out is passed over. */
+  private async sharpen(input: ArrangeInput, of: string): Promise<void> {
+    this.next = { input, of };
+    if (this.sharpening) return;
+    this.sharpening = true;
+    while (this.next) {
+      const mine = this.next;
+      this.next = null;
+      const look = await this.arrangers.full(mine.input).catch((e) => this.failed(e, mine.input));
+      if (look) this.set({ sharp: { of: mine.of, look } });
+    }
+    this.sharpening = false;
+  }
+}

@@ -1,0 +1,90 @@
+import { type Cutter, stepoverBase } from '@/core/cutter/cutter';
+import { formatLength, trimNumber } from '@/core/units/length';
+import { LengthField, NumberField } from '../controls/fields';
+
+/** The most that a pass takes at once, and whether its bit bears that. */
+export function Stepdown({
+  pass,
+  cutter,
+  set,
+  note,
+}: {
+  pass: { stepdown: number };
+  cutter: Cutter;
+  set(v: number): void;
+  note?: string;
+}) {
+  return (
+    <LengthField
+      label="Stepdown"
+      value={pass.stepdown}
+      min={0.02}
+      max={100}
+      onChange={set}
+      note={
+        pass.stepdown > cutter.maxStepdown ? (
+          <span className="text-accent">over this bit's {formatLength(cutter.maxStepdown)}</span>
+        ) : (
+          note
+        )
+      }
+    />
+  );
+}
+
+/** The slope that a pass sinks at. */
+export function Ramp({ pass, set, note }: { pass: { rampAngle: number }; set(v: number): void; note?: string }) {
+  return (
+    <NumberField
+      label="Ramp"
+      value={pass.rampAngle}
+      min={0}
+      open
+      max={45}
+      suffix="degrees"
+      onChange={set}
+      note={note}
+    />
+  );
+}
+
+/** The way that rows run, from the x axis. */
+export function Direction({ pass, set, note }: { pass: { angle: number }; set(v: number): void; note?: string }) {
+  return (
+    <NumberField
+      label="Direction"
+      value={pass.angle}
+      min={-360}
+      max={360}
+      suffix="degrees"
+      onChange={set}
+      note={note}
+    />
+  );
+}
+
+/** Stepdown and stepover of a pass that clears. */
+export function DownAndOver({
+  pass,
+  cutter,
+  set,
+}: {
+  pass: { stepdown: number; stepover: number };
+  cutter: Cutter;
+  set(f: (p: { stepdown: number; stepover: number }) => void): void;
+}) {
+  return (
+    <>
+      <Stepdown pass={pass} cutter={cutter} set={(v) => set((p) => (p.stepdown = v))} />
+      <LengthField
+        label="Stepover"
+        value={pass.stepover}
+        min={0}
+        open
+        max={cutter.diameter / 2}
+        onChange={(v) => set((p) => (p.stepover = v))}
+        note={`${trimNumber((100 * pass.stepover) / stepoverBase(cutter), 1)} % of the diameter`}
+      />
+    </>
+  );
+}

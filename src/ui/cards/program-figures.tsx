@@ -1,0 +1,50 @@
+import type { ProgramInfo } from '@/contract/wire';
+import type { Holding } from '@/core/doc/setup';
+import { heldUnder } from '@/core/setup/holding';
+import { formatLength, trimNumber } from '@/core/units/length';
+
+/** What holds when a program has ended, in a few words. */
+function holdsWords({ held }: ProgramInfo, holding: Holding[]): string {
+  const { loose, weak } = held;
+  if (heldUnder(holding)) return 'all held from below';
+  const pieces = (n: number) => (n === 1 ? 'a piece' : `${n} pieces`);
+  const parts = [
+    loose.length > 0 ? `${pieces(loose.length)} loose` : '',
+    weak.length > 0 ? `${pieces(weak.length)} on frail wood` : '',
+  ].filter(Boolean);
+  return parts.join(', ') || 'all of it holds';
+}
+
+/** Of every program the deepest bite against its limit, how much of its way is in air, and what holds when it has ended. */
+export function ProgramFigures({ programs, holding }: { programs: ProgramInfo[]; holding: Holding[] }) {
+  return (
+    <table aria-label="Programs as proven" className="mt-4 w-full text-left text-[13px] leading-snug">
+      <thead className="soft">
+        <tr>
+          <th className="pr-2 pb-1 font-normal">Bit</th>
+          <th className="pr-2 pb-1 font-normal">Deepest bite</th>
+          <th className="pr-2 pb-1 font-normal whitespace-nowrap">In air</th>
+          <th className="pb-1 font-normal">Then</th>
+        </tr>
+      </thead>
+      <tbody>
+        {programs.map((p) => (
+          <tr key={p.file} title={p.bite ? `${p.file}, line ${p.bite.line}` : p.file} className="align-top">
+            <td className="pr-2 pb-1">{p.bite?.bit ?? `bit ${p.cutter}`}</td>
+            <td className="pr-2 pb-1 whitespace-nowrap">
+              {p.bite ? (
+                <span className={p.bite.deep > p.bite.most * 1.02 + 0.02 ? 'text-accent' : ''}>
+                  <b>{trimNumber(p.bite.deep, 1)}</b> of {formatLength(p.bite.most, 'mm', 1)}
+                </span>
+              ) : (
+                'straight down only'
+              )}
+            </td>
+            <td className="pr-2 pb-1 whitespace-nowrap">{trimNumber(p.air * 100, 0)} %</td>
+            <td className="pb-1">{holdsWords(p, holding)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

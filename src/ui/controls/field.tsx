@@ -1,0 +1,44 @@
+import type { ReactNode } from 'react';
+
+/** A label with its control, and a consequence or a unit said beside it. */
+export function Field({
+  label,
+  note,
+  error,
+  id,
+  children,
+}: {
+  label: string;
+  note?: ReactNode;
+  error?: string | null;
+  id?: string;
+  children: ReactNode;
+}) {
+  return (
+    <div className="py-1">
+      <div className="grid grid-cols-[6.6rem_1fr] items-center gap-2">
+        <label htmlFor={id} className="soft text-sm leading-tight">
+          {label}
+        </label>
+        <div>{children}</div>
+      </div>
+      {error ? (
+        <p role="alert" className="mt-1 text-[13px] text-error">
+          {error}
+        </p>
+      ) : (
+        note && <p className="soft mt-0.5 ml-[7.1rem] text-[13px] leading-snug">{note}</p>
+      )}
+    </div>
+  );
+}
+
+/** Numbers that are seldom changed. */
+export function Folded({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <details className="mt-2 border-t border-base-300 pt-2">
+      <summary className="min-h-8 cursor-pointer text-sm font-semibold">{title}</summary>
+      <div className="pt-1">{children}</div>
+    </details>
+  );
+}

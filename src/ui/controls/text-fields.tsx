@@ -1,0 +1,161 @@
+import { type ReactNode, useId } from 'react';
+import { parseFeed } from '@/core/units/feed';
+import { formatLength, type LengthUnit, parseLength, trimNumber } from '@/core/units/length';
+import { parseNumber } from '@/core/units/number';
+import { Field } from './field';
+import { Typed } from './typed';
+
+interface NumberProps {
+  label: string;
+  value: number;
+  onChange(v: number): void;
+  note?: ReactNode;
+  min?: number;
+  max?: number;
+  /** Whether exactly `min` is allowed. */
+  open?: boolean;
+}
+
+/** What is wrong with a value at its bounds, or null. */
+function limit(
+  v: number,
+  { min, max, open }: Pick<NumberProps, 'min' | 'max' | 'open'>,
+  show: (v: number) => string,
+): string | null {
+  if (min !== undefined && (open ? v <= min : v < min))
+    return `${show(v)} must be ${open ? 'more than' : 'at least'} ${show(min)}`;
+  if (max !== undefined && v > max) return `${show(v)} must be at most ${show(max)}`;
+  return null;
+}
+
+/** Takes what a reader makes of a text when it lies within its bounds; what is wrong with it, or null. */
+function taken(read: () => number, wrong: (v: number) => string | null, put: (v: number) => void): string | null {
+  try {
+    const v = read();
+    const why = wrong(v);
+    if (why === null) put(v);
+    return why;
+  } catch (e) {
+    return (e as Error).message;
+  }
+}
+
+/** A label with a text that is taken as a value. */
+function TypedField({
+  label,
+  note,
+  ...typed
+}: {
+  label: string;
+  note?: ReactNode;
+  shown: string;
+  suffix?: string;
+  take(text: string): string | null;
+}) {
+  const id = useId();
+  return (
+    <Field label={label} note={note} id={id}>
+      <Typed id={id} label={label} suffix="" {...typed} />
+    </Field>
+  );
+}
+
+/** A length in mm: takes either unit, fractions and sums, and shows the other unit beside it. */
+export function LengthField({
+  label,
+  value,
+  onChange,
+  note,
+  unit = 'mm',
+  ...bounds
+}: NumberProps & { unit?: LengthUnit }) {
+  return (
+    <TypedField
+      label={label}
+      note={note}
+      shown={formatLength(value, unit, unit === 'mm' ? 3 : 4)}
+      suffix={formatLength(value, unit === 'mm' ? 'in' : 'mm', Math.abs(value) < 1 ? 4 : undefined)}
+      take={(text) =>
+        taken(
+          () => parseLength(text, unit),
+          (v) => limit(v, bounds, (n) => formatLength(n, unit)),
+          (v) => onChange(Number(v.toFixed(5))),
+        )
+      }
+    />
+  );
+}
+
+/** A plain number with its unit. @param whole no fractions */
+export function NumberField({
+  label,
+  value,
+  onChange,
+  note,
+  suffix,
+  whole = false,
+  ...bounds
+}: NumberProps & { suffix?: string; whole?: boolean }) {
+  return (
+    <TypedField
+      label={label}
+      note={note}
+      shown={trimNumber(value, 4)}
+      suffix={suffix}
+      take={(text) =>
+        taken(
+          () => parseNumber(text, whole),
+          (v) => limit(v, bounds, (n) => trimNumber(n, 4)),
+          onChange,
+        )
+      }
+    />
+  );
+}
+
+/** A feed in mm/min; inches and seconds are understood ("60 in/min", "30 mm/s"). */
+export function FeedField({ label, value, onChange, note }: NumberProps) {
+  return (
+    <TypedField
+      label={label}
+      note={note}
+      shown={trimNumber(value, 1)}
+      suffix="mm/min"
+      take={(text) =>
+        taken(
+          () => parseFeed(text),
+          () => null,
+          (v) => onChange(Number(v.toFixed(2))),
+        )
+      }
+    />
+  );
+}
+
+export function TextField({
+  label,
+  value,
+  onChange,
+  max,
+  required,
+}: {
+  label: string;
+  value: string;
+  onChange(v: string): void;
+  max: number;
+  required?: boolean;
+}) {
+  return (
+    <TypedField
+      label={label}
+      shown={value}
+      take={(text) => {
+        const t = text.trim();
+        if (required && t === '') return `${label.toLowerCase()} cannot be empty`;
+        if (t.length > max) return `at most ${max} characters, this has ${t.length}`;
+        onChange(t);
+        return null;
+      }}
+    />
+  );
+}
