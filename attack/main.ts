@@ -9,11 +9,13 @@ import { fullDisk, insideFullDisk } from './full-disk';
 import { kills } from './kills';
 import { plans } from './plans';
 import { say, type Verdict } from './say';
+import { seeds } from './seeds';
 import { AttackedServer } from './server';
 
 const KILLS = 50;
 const DOCUMENTS = 500;
 const PLANS = 200;
+const SEEDS = 10;
 
 const ATTACKS: Record<string, (folder: string) => Promise<Verdict> | Verdict> = {
   kills: (folder) => kills(new AttackedServer(folder), KILLS),
@@ -22,6 +24,7 @@ const ATTACKS: Record<string, (folder: string) => Promise<Verdict> | Verdict> = 
   bombs: (folder) => bombs(new AttackedServer(folder)),
   documents: (folder) => documents(new AttackedServer(folder), DOCUMENTS),
   plans: (folder) => plans(folder, PLANS),
+  seeds: () => seeds(SEEDS),
 };
 
 const [first, second] = process.argv.slice(2);

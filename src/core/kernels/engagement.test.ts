@@ -68,6 +68,14 @@ test('a slot, a lap that takes half the width, and a plunge: closed forms', () =
   expect(plunge[BITE]).toBeCloseTo(2, 4);
 });
 
+test('a V bit that only its tip can meet tells the width that it cuts, not the width that it has', () => {
+  // Less of the cone than its radius reaches the wood: what is left out of the search is not left out of the offsets.
+  const vee = SHAPES[4];
+  const f = board(80, 80);
+  const told = engageStock(f, vee, Float64Array.from([2, 4, -0.6, 6, 4, -0.6, 0]), 0);
+  expect(Math.abs(sideOf(told, 0, vee.R) - 2 * (vee.p0 + 0.6 / vee.p2))).toBeLessThan(0.21);
+});
+
 /** Moves of an arc round (x, y) in even steps. */
 function arc(x: number, y: number, r: number, from: number, to: number, z: (t: number) => number, n: number): number[] {
   const at = (i: number) => {

@@ -127,7 +127,7 @@ function cutWindow(
   const R = radiusThatCuts(f.cell, profile, low, top);
   k.sweep(
     ...[grid, width, height, stride, f.cell, segAt + before * SEGMENT * 8, count, before, after],
-    ...[outAt, told ? 1 : 0, told?.limit ?? 0, shape, R, p0, p1, p2],
+    ...[outAt, told ? 1 : 0, told?.limit ?? 0, profile.R, shape, R, p0, p1, p2],
   );
   for (const [j, [a, b]] of rows.entries()) {
     const at = j * stride - w.i0;

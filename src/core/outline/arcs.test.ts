@@ -134,7 +134,7 @@ test('no block lies further than the tolerance from the curve, and no point of t
       for (let k = 0; k < moves.length; k += 4)
         expect(distanceTo(line, moves[k], moves[k + 1])).toBeLessThan(tolerance + 0.01);
     }),
-    { numRuns: 150, seed: 4 },
+    { numRuns: 150 },
   );
 });
 

@@ -71,10 +71,11 @@ function flatReach(Y: f64, L: f64, ux: f64, uy: f64, dx: f64, dy: f64, R: f64, R
  * segs: n rows of 7 doubles x0 y0 z0 x1 y1 z1 rapid(0|1), lengths in mm from the first cell's centre; before and after:
  * whether one more lies before the first and behind the last, which are cut another time.
  * out: 6 floats a segment (see engaged.ts) when `measure` is set, wood higher than `limit` over the tip told apart; rapids are told always, and remove nothing.
+ * whole: the cutter's radius; R: as much of it as can meet anything.
  */
 export function sweep(
   grid: usize, width: i32, height: i32, stride: i32, cell: f64,
-  segs: usize, n: i32, before: bool, after: bool, out: usize, measure: bool, limit: f64,
+  segs: usize, n: i32, before: bool, after: bool, out: usize, measure: bool, limit: f64, whole: f64,
   shape: i32, R: f64, p0: f64, p1: f64, p2: f64,
 ): void {
   const inv = 1.0 / cell, R2 = (R + 1e-6) * (R + 1e-6);
@@ -93,7 +94,7 @@ export function sweep(
       own(shape, q, s == 0 && !before, s + 1 == n && !after, R, L, ux, uy, m / Math.sqrt(1 + m * m), cell);
     takeUp(shape, R, p0, p1, p2, m);
     aim(ux, uy, L, m, z0, R2);
-    begin(rapid ? RAPID : measure ? MEASURE : PLAIN, R, limit);
+    begin(rapid ? RAPID : measure ? MEASURE : PLAIN, whole, limit);
     const ylo = y0 + min(amin * uy, amax * uy) - R * Math.abs(ux);
     const yhi = y0 + max(amin * uy, amax * uy) + R * Math.abs(ux);
     const j0 = max(0, Math.ceil(ylo * inv - 1e-6) as i32), j1 = min(height - 1, Math.floor(yhi * inv + 1e-6) as i32);
