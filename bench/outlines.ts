@@ -22,14 +22,17 @@ function linesOf(xy: ArrayLike<number>, arcs: number): number {
   for (let i = 2; i < xy.length; i += 2) path.feed(xy[i], xy[i + 1], -1, 1500);
   path.feed(xy[0], xy[1], -1, 1500);
   path.rapid(path.x, path.y, 5);
-  const text = writeProgram([{ title: 'scroll', toolNumber: 1, rpm: 16000, moves: path.data, arcs }], {
-    header: [],
-    zero: { x: 0, y: 0, z: 0 },
-    unit: 'mm',
-    safeZ: 5,
-    toolChanger: false,
-    dialect: DIALECT_OF.rs274,
-  });
+  const text = writeProgram(
+    [{ title: 'scroll', toolNumber: 1, rpm: 16000, moves: path.data, marks: path.marks, arcs }],
+    {
+      header: [],
+      zero: { x: 0, y: 0, z: 0 },
+      unit: 'mm',
+      safeZ: 5,
+      toolChanger: false,
+      dialect: DIALECT_OF.rs274,
+    },
+  );
   return text.split('\n').filter((l) => l.includes('X')).length;
 }
 

@@ -3,6 +3,7 @@ import { PASS_SCHEMAS } from '../core/doc/pass';
 import type { Grid } from '../core/field/height-field';
 import type { Edit, Step } from '../core/findings/edit';
 import type { Finding, Fix, Subject } from '../core/findings/finding';
+import { MOVES } from '../core/motion/path';
 import type { PassSummary } from '../core/plan/plan-passes';
 import type { PlannedProgram } from '../core/plan/programs';
 import type { PlanSummary, SetupSummary, summaryOf } from '../core/plan/summary';
@@ -42,6 +43,7 @@ const subject = z.object({
   bit: text,
   file: text,
   line: number.optional(),
+  passage: z.string().optional(),
   path: z.array(z.union([z.string(), number])).optional(),
 } satisfies Fields<Subject>);
 const fix = z.object({ id: z.string(), figures, edits: z.array(edit) } satisfies Fields<Fix>);
@@ -126,6 +128,7 @@ const pass = z.object({
   rapidLength: number,
   cutSeconds: number,
   rapidSeconds: number,
+  spent: z.partialRecord(z.enum(MOVES), number),
   moves: number,
   facts: z.unknown(),
 } satisfies Fields<PassSummary>);

@@ -10,6 +10,8 @@ export interface Subject {
   bit?: string;
   file?: string;
   line?: number;
+  /** What the program itself says of that line: the nearest comment above it. */
+  passage?: string;
   /** Place in the document, as steps from its root. */
   path?: (string | number)[];
 }

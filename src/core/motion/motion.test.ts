@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { Path, sinkingFeed } from './path';
+import { MOVES, Path, sinkingFeed } from './path';
 import { thinLine } from './thin';
-import { motionTime } from './time';
+import { motionTime, spentOn } from './time';
 
 const machine = {
   maxFeed: { x: 6000, y: 6000, z: 3000 },
@@ -165,4 +165,37 @@ test('a hop goes up before it goes across', () => {
   p.rapid(0, 0, -3);
   p.hop(5, 5, 1, -2);
   expect([...p.data]).toEqual([0, 0, -3, 0, 0, 0, 1, 0, 5, 5, 1, 0, 5, 5, -2, 0]);
+});
+
+test('moves carry what they are, and the time goes to each of them', () => {
+  const path = new Path();
+  path.hop(10, 10, 5, 1);
+  path.feed(10, 10, -2, 300, 'plunge');
+  path.feed(60, 10, -2, 1200);
+  path.feed(60, 20, -2, 1200, 'link');
+  path.hop(10, 40, 5, 1);
+  path.rapid(10, 40, 5);
+  const kinds = Array.from(path.kinds, (k) => MOVES[k]);
+  expect(kinds).toEqual(['approach', 'approach', 'plunge', 'cut', 'link', 'retract', 'link', 'approach', 'retract']);
+  const slow = {
+    maxFeed: { x: 3000, y: 3000, z: 1500 },
+    acceleration: { x: 200, y: 200, z: 100 },
+    junctionDeviation: 0.02,
+  };
+  const { seconds, spent } = motionTime(path.data, slow, path.kinds);
+  expect(Object.values(spent).reduce((s, t) => s + t, 0)).toBeCloseTo(seconds, 9);
+  expect(spent.cut).toBeGreaterThan(2.5);
+  const { cutting, entering, between } = spentOn({ spent });
+  expect(cutting + entering + between).toBeCloseTo(seconds, 9);
+  expect(entering).toBe(spent.plunge);
+  expect(motionTime(path.data, slow).spent).toEqual({});
+});
+
+test('of two places that are said without a move between them the last one holds', () => {
+  const path = new Path();
+  path.rapid(0, 0, 5);
+  path.at(['level', 1, 2]);
+  path.at(['level', 2, 2]);
+  path.feed(0, 0, -1, 300);
+  expect(path.marks).toEqual([{ move: 1, place: [['level', 2, 2]] }]);
 });

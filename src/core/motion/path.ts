@@ -1,6 +1,19 @@
 /** Most moves of one pass: about 200 MB, and more than the largest board that is planned needs at sensible steps. */
 export const MAX_MOVES = 6_000_000;
 
+/** What a move is: decided once, by whoever makes it. */
+export const MOVES = ['approach', 'plunge', 'ramp', 'helix', 'cut', 'link', 'tabs', 'retract'] as const;
+export type MoveKind = (typeof MOVES)[number];
+
+/** What is counted in a pass: "level", 3 of 7. */
+export type Step = [what: string, number: number, of: number];
+
+/** A place in a pass, from the given move on, the widest first: outline 1 of 2, lap 3 of 5. */
+export interface Mark {
+  move: number;
+  place: Step[];
+}
+
 /** A pass that has come to more moves than are planned: its steps are far too small for its area. */
 export class TooManyMoves extends Error {
   constructor() {
@@ -10,11 +23,14 @@ export class TooManyMoves extends Error {
 
 /**
  * A tool path in board coordinates (x, y from the board's lower left corner, z from its top, mm): four numbers a move,
- * x y z feed, the tip's end position and the feed in mm/min, 0 for a rapid. The first move is a rapid to the start.
+ * x y z feed, the tip's end position and the feed in mm/min, 0 for a rapid. The first move is a rapid to the start. Beside them what each
+ * move is, and marks of where in its pass the path has come to.
  */
 export class Path {
   private buffer = new Float64Array(4096);
+  private kindBuffer = new Uint8Array(1024);
   private used = 0;
+  readonly marks: Mark[] = [];
 
   get moves(): number {
     return this.used / 4;
@@ -22,6 +38,10 @@ export class Path {
   /** The moves, four numbers each; a view on the path's own memory. */
   get data(): Float64Array {
     return this.buffer.subarray(0, this.used);
+  }
+  /** What each move is, as an index of MOVES; a view on the path's own memory. */
+  get kinds(): Uint8Array {
+    return this.kindBuffer.subarray(0, this.moves);
   }
   get x(): number {
     return this.buffer[this.used - 4];
@@ -39,22 +59,34 @@ export class Path {
     return false;
   }
 
-  private put(x: number, y: number, z: number, feed: number): void {
+  private put(x: number, y: number, z: number, feed: number, kind: MoveKind): void {
     if (this.used > 0 && x === this.x && y === this.y && z === this.z) return;
     if (this.used >= 4 * MAX_MOVES) throw new TooManyMoves();
     if (this.used + 4 > this.buffer.length) {
       const grown = new Float64Array(this.buffer.length * 2);
       grown.set(this.buffer);
       this.buffer = grown;
+      const kinds = new Uint8Array(this.kindBuffer.length * 2);
+      kinds.set(this.kindBuffer);
+      this.kindBuffer = kinds;
     }
     this.buffer.set([x, y, z, feed], this.used);
+    this.kindBuffer[this.used / 4] = MOVES.indexOf(kind);
     this.used += 4;
   }
+  /** A rapid is what it does: up, a retract; across, a link; down or to the start, an approach. */
   rapid(x: number, y: number, z: number): void {
-    this.put(x, y, z, 0);
+    const kind = this.used === 0 || z < this.z ? 'approach' : x === this.x && y === this.y ? 'retract' : 'link';
+    this.put(x, y, z, 0, kind);
   }
-  feed(x: number, y: number, z: number, feed: number): void {
-    this.put(x, y, z, feed);
+  feed(x: number, y: number, z: number, feed: number, kind: MoveKind = 'cut'): void {
+    this.put(x, y, z, feed, kind);
+  }
+  /** Says where in its pass the path is from here on. */
+  at(...place: Step[]): void {
+    // The place that was said before was left without a move.
+    if (this.marks.at(-1)?.move === this.moves) this.marks.pop();
+    this.marks.push({ move: this.moves, place });
   }
   /** Up, across and down again without touching anything below `height`; the way down is rapid only to `down`. */
   hop(x: number, y: number, height: number, down: number): void {

@@ -1,4 +1,5 @@
 import type { Machine } from '../doc/machine';
+import { MOVES, type MoveKind } from './path';
 
 export interface MotionTime {
   /** Seconds by the look-ahead model. */
@@ -9,6 +10,18 @@ export interface MotionTime {
   rapidLength: number;
   cutSeconds: number;
   rapidSeconds: number;
+  /** Seconds by what the moves are, where that is known. */
+  spent: Partial<Record<MoveKind, number>>;
+}
+
+/** Seconds of a pass spent on cutting, on going into the wood, and on the way between cuts. */
+export function spentOn({ spent }: Pick<MotionTime, 'spent'>): { cutting: number; entering: number; between: number } {
+  const sum = (...kinds: MoveKind[]) => kinds.reduce((s, k) => s + (spent[k] ?? 0), 0);
+  return {
+    cutting: sum('cut', 'tabs'),
+    entering: sum('plunge', 'ramp', 'helix'),
+    between: sum('approach', 'link', 'retract'),
+  };
 }
 
 /**
@@ -17,13 +30,23 @@ export interface MotionTime {
  * deviation: v^2 = a d s / (1 - s), s the sine of half the angle between them. A backward and a forward pass make
  * every block's ends reachable; each block then takes a trapezoid's time. Rapids are blocks at the highest feeds.
  * @param data moves as Path holds them
+ * @param kinds what each of them is, as Path tells it
  */
 export function motionTime(
   data: Float64Array,
   m: Pick<Machine, 'maxFeed' | 'acceleration' | 'junctionDeviation'>,
+  kinds?: Uint8Array,
 ): MotionTime {
   const n = data.length / 4 - 1;
-  const out: MotionTime = { seconds: 0, naiveSeconds: 0, cutLength: 0, rapidLength: 0, cutSeconds: 0, rapidSeconds: 0 };
+  const out: MotionTime = {
+    seconds: 0,
+    naiveSeconds: 0,
+    cutLength: 0,
+    rapidLength: 0,
+    cutSeconds: 0,
+    rapidSeconds: 0,
+    spent: {},
+  };
   if (n < 1) return out;
   const length = new Float64Array(n);
   const speed = new Float64Array(n);
@@ -94,6 +117,9 @@ export function motionTime(
     out.seconds += t;
     if (data[i * 4 + 7] > 0) out.cutSeconds += t;
     else out.rapidSeconds += t;
+    if (!kinds) continue;
+    const kind = MOVES[kinds[i + 1]];
+    out.spent[kind] = (out.spent[kind] ?? 0) + t;
   }
   return out;
 }

@@ -1,5 +1,5 @@
-/** A block: the place where it ends, its feed, how it turns (0 straight, 2 clockwise, 3 counter-clockwise), the arc's centre. */
-export const BLOCK = 7;
+/** A block: the place where it ends, its feed, how it turns (0 straight, 2 clockwise, 3 counter-clockwise), the arc's centre, the number of the move that it ends with. */
+export const BLOCK = 8;
 
 /** Arcs flatter than this are written as lines, mm. */
 const WIDEST = 2000;
@@ -124,7 +124,7 @@ export function fitArcs(m: Float64Array, tolerance: number, most = Math.PI): Flo
   const out = new Float64Array((m.length / 4) * BLOCK);
   let used = 0;
   const put = (k: number, fit: Fit) => {
-    out.set([m[4 * k], m[4 * k + 1], m[4 * k + 2], m[4 * k + 3], fit.turn, fit.cx, fit.cy], used);
+    out.set([m[4 * k], m[4 * k + 1], m[4 * k + 2], m[4 * k + 3], fit.turn, fit.cx, fit.cy, k], used);
     used += BLOCK;
   };
   const straight: Fit = { turn: 0, cx: 0, cy: 0 };

@@ -49,7 +49,7 @@ export function rampOnto(
   for (let i = 2; i < line.length; i += 3) floor = Math.min(floor, line[i]);
   // Nothing to sink along: straight down.
   if (line.every((v, i) => i % 3 === 2 || v === line[i % 3])) {
-    path.feed(line[0], line[1], floor, cutter.plunge);
+    path.feed(line[0], line[1], floor, cutter.plunge, 'plunge');
     return 0;
   }
   let z = from;
@@ -57,13 +57,13 @@ export function rampOnto(
   let y = line[1];
   let index = 0;
   const n = line.length / 3;
-  path.feed(x, y, from, cutter.plunge);
+  path.feed(x, y, from, cutter.plunge, 'plunge');
   for (const [nx, ny, nz] of walk(line, closed)) {
     const l = Math.hypot(nx - x, ny - y);
     const next = Math.max(nz, z - l * slope, floor);
     // Over a wall the tip has stood higher than the ramp: what it really goes down counts.
     const drop = next - path.z;
-    path.feed(nx, ny, next, sinkingFeed(cutter.feed, cutter.plunge, drop, Math.hypot(l, drop)));
+    path.feed(nx, ny, next, sinkingFeed(cutter.feed, cutter.plunge, drop, Math.hypot(l, drop)), 'ramp');
     x = nx;
     y = ny;
     z = Math.min(z, Math.max(z - l * slope, floor));

@@ -125,7 +125,7 @@ export function dropTo(
     Math.max(height, level.z + between),
     onCut ? level.z + approach : Math.max(before, level.z + approach),
   );
-  path.feed(x, y, level.z, cutter.plunge);
+  path.feed(x, y, level.z, cutter.plunge, 'plunge');
 }
 
 /** Round a loop from vertex i, back to it. */
@@ -134,7 +134,7 @@ function follow(path: Path, loop: Loop, i: number, z: number, feed: number): voi
   const n = xy.length / 2;
   for (let k = 0; k <= n; k++) {
     const v = (i + k) % n;
-    path.feed(xy[2 * v], xy[2 * v + 1], z, feed);
+    path.feed(xy[2 * v], xy[2 * v + 1], z, feed, k === 0 ? 'link' : 'cut');
   }
   loop.done = true;
 }

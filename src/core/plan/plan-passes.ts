@@ -3,8 +3,8 @@ import { type Cutter, scallop, tipRadius } from '../cutter/cutter';
 import { plannedCutter } from '../doc/job';
 import type { Pass } from '../doc/pass';
 import { type Grid, gridOf } from '../field/height-field';
-import { MAX_MOVES, TooManyMoves } from '../motion/path';
-import { motionTime } from '../motion/time';
+import { MAX_MOVES, type Mark, type Path, TooManyMoves } from '../motion/path';
+import { type MotionTime, motionTime } from '../motion/time';
 import { makeContext, type PassContext } from '../passes/context';
 import type { CutoutFacts } from '../passes/cutout/plan';
 import { kindOf } from '../passes/registry';
@@ -12,7 +12,7 @@ import type { SetupView } from '../setup/view';
 import type { PlanEnvironment } from './stage';
 import { PlanStopped } from './stopped';
 
-export interface PassSummary {
+export interface PassSummary extends MotionTime {
   id: string;
   kind: Pass['kind'];
   cutter: string;
@@ -22,12 +22,6 @@ export interface PassSummary {
   trench: number;
   /** Ridge that the stepover leaves on a flat, mm; 0 for roughing. */
   ridge: number;
-  seconds: number;
-  naiveSeconds: number;
-  cutLength: number;
-  rapidLength: number;
-  cutSeconds: number;
-  rapidSeconds: number;
   moves: number;
   /** What its kind has to say of it, as plain data. */
   facts: unknown;
@@ -38,13 +32,15 @@ export function cutoutFacts(p: Pick<PassSummary, 'kind' | 'facts'> | undefined):
   return p?.kind === 'cutout' ? (p.facts as CutoutFacts) : null;
 }
 
-type PathMeta = { stock: Grid } & Omit<PassSummary, 'id'>;
+type PathMeta = { stock: Grid; marks: Mark[] } & Omit<PassSummary, 'id'>;
 
 /** A pass with its path: four numbers a move, as Path holds them. */
 export interface Planned {
   pass: Pass;
   cutter: Cutter;
   moves: Float64Array;
+  /** Where in the pass the path has come to. */
+  marks: Mark[];
   summary: PassSummary;
 }
 
@@ -63,7 +59,7 @@ function describePass(
   { view }: SetupPlanning,
   pass: Pass,
   cutter: Cutter,
-  moves: Float64Array,
+  { data, kinds }: Path,
 ): Omit<PassSummary, 'id' | 'facts' | 'trench'> {
   const R = tipRadius(cutter);
   return {
@@ -73,8 +69,8 @@ function describePass(
     stepover: 'stepover' in pass ? pass.stepover : 0,
     stepdown: 'stepdown' in pass ? pass.stepdown : 0,
     ridge: pass.kind === 'finish' && R > 0 ? scallop(R, pass.stepover) : 0,
-    ...motionTime(moves, view.machine),
-    moves: moves.length / 4,
+    ...motionTime(data, view.machine, kinds),
+    moves: kinds.length,
   };
 }
 
@@ -121,7 +117,8 @@ export async function planPasses(
       });
       const meta = {
         stock: gridOf(ctx.stock),
-        ...describePass(s, pass, cutter, path.data),
+        marks: path.marks,
+        ...describePass(s, pass, cutter, path),
         trench: region.trench,
         facts,
       };
@@ -133,8 +130,8 @@ export async function planPasses(
     ctx.stock = { ...meta.stock, data: (arrays.stock as Float32Array).slice() };
     ctx.cleared = (arrays.cleared as Uint8Array).slice();
     ctx.worked ||= kind.needsLayers && arrays.moves.length > 0;
-    const { stock: __, ...summary } = meta;
-    out.push({ pass, cutter, moves: arrays.moves as Float64Array, summary: { ...summary, id: pass.id } });
+    const { stock: __, marks, ...summary } = meta;
+    out.push({ pass, cutter, marks, moves: arrays.moves as Float64Array, summary: { ...summary, id: pass.id } });
   }
   return out;
 }

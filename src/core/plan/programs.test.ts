@@ -41,10 +41,11 @@ function planned(pass: Pass, cutter: string): Planned {
     rapidLength: 10,
     cutSeconds: 50,
     rapidSeconds: 10,
+    spent: {},
     moves: 43,
     facts: null,
   };
-  return { pass, cutter: bit(cutter), moves: Float64Array.from(moves), summary };
+  return { pass, cutter: bit(cutter), moves: Float64Array.from(moves), marks: [], summary };
 }
 const written = (view: SetupView, planned: Planned[]) => writePrograms([{ view, planned }]);
 const empty = (p: Planned): Planned => ({ ...p, moves: new Float64Array(0) });

@@ -89,6 +89,7 @@ function programOf(s: PlannedSetup, run: Planned[], number: number): PlannedProg
     toolNumber: p.cutter.number,
     rpm: p.cutter.rpm,
     moves: p.moves,
+    marks: p.marks,
     arcs: kindOf(p.pass).arcs ? ARC_TOLERANCE : 0,
   }));
   const text = writeProgram(parts, {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { DIALECTS } from '../doc/machine';
-import { Path } from '../motion/path';
+import { type Mark, Path } from '../motion/path';
 import { zeroOf } from '../setup/frame';
 import { DIALECT_OF } from './dialects/registry';
 import { MOTION, readProgram } from './reader';
@@ -34,7 +34,7 @@ test('what is written is read back: every end within a rounding, never deeper th
         path.rapid(points[0][0], points[0][1], 5);
         for (const [x, y, z, cut] of points) cut ? path.feed(x, y, z, 1234) : path.rapid(x, y, z);
         const zero = zeroOf(board, { zero: { origin: board.origin, z: zZero } });
-        const text = writeProgram([{ title: 't', toolNumber: 1, rpm: 16000, moves: path.data, arcs: 0 }], {
+        const text = writeProgram([{ title: 't', toolNumber: 1, rpm: 16000, moves: path.data, arcs: 0, marks: [] }], {
           header: ['h'],
           zero,
           unit,
@@ -79,7 +79,7 @@ test('a program is plain: units first, modal words once, no digit too many, safe
   path.feed(20, 10, -1.23456, 1800);
   path.feed(30, 12.3, -1.23456, 1800);
   path.rapid(30, 12.3, 5);
-  const text = writeProgram([{ title: 'rough', toolNumber: 3, rpm: 16000, moves: path.data, arcs: 0 }], {
+  const text = writeProgram([{ title: 'rough', toolNumber: 3, rpm: 16000, moves: path.data, arcs: 0, marks: [] }], {
     header: ['Plaque (of oak)'],
     zero: { x: 0, y: 0, z: 0 },
     unit: 'mm',
@@ -203,7 +203,14 @@ test('a changer gets its spindle stopped before every bit but the first, and sta
   path.rapid(1, 1, 5);
   path.feed(1, 1, -1, 300);
   path.rapid(1, 1, 5);
-  const part = (toolNumber: number, rpm: number) => ({ title: 'cut', toolNumber, rpm, moves: path.data, arcs: 0 });
+  const part = (toolNumber: number, rpm: number) => ({
+    title: 'cut',
+    toolNumber,
+    rpm,
+    moves: path.data,
+    arcs: 0,
+    marks: [],
+  });
   const text = writeProgram([part(1, 16000), part(4, 16000), part(4, 16000), part(2, 12000)], {
     header: [],
     zero: { x: 0, y: 0, z: 0 },
@@ -226,7 +233,7 @@ test('a dialect writes what its traits say, and the same way of the tip', () => 
   }
   path.rapid(path.x, path.y, 5);
   const written = (dialect: (typeof DIALECTS)[number]) =>
-    writeProgram([{ title: 'cut (all)', toolNumber: 4, rpm: 16000, moves: path.data, arcs: 0.01 }], {
+    writeProgram([{ title: 'cut (all)', toolNumber: 4, rpm: 16000, moves: path.data, arcs: 0.01, marks: [] }], {
       header: ['Plaque'],
       zero: { x: 0, y: 0, z: 0 },
       unit: 'mm',
@@ -254,5 +261,41 @@ test('a dialect writes what its traits say, and the same way of the tip', () => 
       if (read.motions[k + 5] !== -1 || read.motions[k + 2] !== -1) continue;
       expect(Math.abs(Math.hypot(read.motions[k + 3] - 10, read.motions[k + 4] - 10) - 5)).toBeLessThan(0.015);
     }
+  }
+});
+
+test('places in a pass stand as comments before the block in which they begin, with arcs too, and change nothing else', () => {
+  const path = new Path();
+  path.rapid(15, 10, 5);
+  path.at(['outline', 1, 1], ['lap', 1, 2]);
+  path.feed(15, 10, -1, 300, 'plunge');
+  const lap = (z: number) => {
+    for (let k = 0; k <= 120; k++)
+      path.feed(10 + 5 * Math.cos((k * Math.PI) / 60), 10 + 5 * Math.sin((k * Math.PI) / 60), z, 1800);
+  };
+  lap(-1);
+  path.at(['outline', 1, 1], ['lap', 2, 2]);
+  path.feed(15, 10, -2, 300, 'plunge');
+  lap(-2);
+  const write = (arcs: number, marks: Mark[]) =>
+    writeProgram([{ title: 'cut-out', toolNumber: 4, rpm: 16000, moves: path.data, arcs, marks }], {
+      header: [],
+      zero: { x: 0, y: 0, z: 0 },
+      unit: 'mm',
+      safeZ: 5,
+      toolChanger: false,
+      dialect: DIALECT_OF.rs274,
+    }).split('\n');
+  for (const arcs of [0, 0.01]) {
+    const lines = write(arcs, path.marks);
+    expect(lines.filter((l) => l.startsWith('(outline'))).toEqual([
+      '(outline 1 of 1, lap 1 of 2)',
+      '(outline 1 of 1, lap 2 of 2)',
+    ]);
+    expect(lines[lines.indexOf('(outline 1 of 1, lap 2 of 2)') + 1]).toMatch(/^(G1 )?Z-2 F300$/);
+    expect(lines.filter((l) => !l.startsWith('(outline'))).toEqual(write(arcs, []));
+    const { notes } = readProgram(lines.join('\n'), 'x.nc');
+    expect(notes.map((n) => n.text)).toEqual(['cut-out', 'outline 1 of 1, lap 1 of 2', 'outline 1 of 1, lap 2 of 2']);
+    expect(lines[notes[2].line - 1]).toBe('(outline 1 of 1, lap 2 of 2)');
   }
 });

@@ -18,7 +18,8 @@ export interface ReadProgram {
   motions: Float64Array;
   /** Tool selected for each stretch of motions: from that motion on, this tool, which was called for at that line (0 at the start), and the number of the length offset said for it (G43 H), null when none was. */
   tools: { from: number; tool: number; line: number; offset: number | null }[];
-  comments: string[];
+  /** Comments that stand behind the first words, with their lines: where in the program one is. */
+  notes: { line: number; text: string }[];
   /** Starts of the spindle: the motion that follows, the line, and the seconds waited before it. */
   starts: { from: number; line: number; wait: number }[];
   /** What was not said before the first motion, and the line of that. */
@@ -65,6 +66,7 @@ class ProgramReader {
   private readonly said = new Set<Mode>();
   private pending: number;
   private number = 0;
+  private begun = false;
 
   constructor(
     private readonly file: string,
@@ -75,7 +77,7 @@ class ProgramReader {
       motions: this.buffer,
       tools: [{ from: 0, tool: firstTool, line: 0, offset: null }],
       starts: [],
-      comments: [],
+      notes: [],
       unsaid: [],
       firstLine: 0,
       end: { said: false, turning: false, line: 0 },
@@ -245,10 +247,12 @@ class ProgramReader {
 
   read(text: string): void {
     this.number++;
-    const line = withoutComments(text, this.out.comments, (why) => this.fail(why))
+    const note = (said: string) => this.begun && this.out.notes.push({ line: this.number, text: said });
+    const line = withoutComments(text, note, (why) => this.fail(why))
       .trim()
       .toUpperCase();
     if (line === '' || line === '%' || line[0] === '/') return;
+    this.begun = true;
     const found = wordsOf(line, (why) => this.fail(why));
     const motionHere = this.prepare(found.g);
     this.machine(found);

@@ -8,15 +8,18 @@ export interface Line {
 /** Letters of the words that are known. */
 const LETTERS = 'NXYZIJKRFSTPLHD';
 
-/** A line without its comments, which are put into a list. @param fail throws for one that is not closed */
-export function withoutComments(line: string, comments: string[], fail: (why: string) => never): string {
+/** A line without its comments, each of which is told. @param fail throws for one that is not closed */
+export function withoutComments(line: string, tell: (comment: string) => void, fail: (why: string) => never): string {
   if (!line.includes('(') && !line.includes(';')) return line;
   let rest = line.replace(/\(([^()]*)\)/g, (_, c: string) => {
-    comments.push(c);
+    tell(c);
     return ' ';
   });
   const semicolon = rest.indexOf(';');
-  if (semicolon >= 0) rest = rest.slice(0, semicolon);
+  if (semicolon >= 0) {
+    tell(rest.slice(semicolon + 1).trim());
+    rest = rest.slice(0, semicolon);
+  }
   if (/[()]/.test(rest)) fail('a comment that is not closed');
   return rest;
 }

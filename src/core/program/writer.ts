@@ -1,3 +1,4 @@
+import type { Mark } from '../motion/path';
 import { BLOCK, fitArcs } from '../outline/arcs';
 import { MM_PER_INCH, trimNumber } from '../units/length';
 import type { Dialect } from './dialects/dialect';
@@ -9,6 +10,8 @@ export interface ProgramPart {
   rpm: number;
   /** Moves as Path holds them, board coordinates. */
   moves: Float64Array;
+  /** Where in its pass the path has come to, told in comments. */
+  marks: Mark[];
   /** Most that arcs may lie off the moves, mm; 0 writes every move as it is. */
   arcs: number;
 }
@@ -42,14 +45,10 @@ export function commentText(text: string): string {
  */
 export function writeProgram(parts: ProgramPart[], o: ProgramOptions): string {
   const { dialect } = o;
-  const digits = dialect.decimals[o.unit];
-  const scale = o.unit === 'mm' ? 1 : 1 / MM_PER_INCH;
-  const grid = 10 ** digits;
+  const words = wordsFor(o);
+  const safe = words.height(o.safeZ);
   const lines: string[] = o.header.map((h) => dialect.comment(commentText(h)));
   lines.push(o.unit === 'mm' ? 'G21' : 'G20', 'G17 G90 G94', 'G54');
-  const num = (v: number) => trimNumber(v, digits);
-  const height = (z: number) => num(Math.ceil((z - o.zero.z) * scale * grid - 1e-6) / grid);
-  const safe = height(o.safeZ);
   let tool = 0;
   let rpm = 0;
   for (const part of parts) {
@@ -60,38 +59,70 @@ export function writeProgram(parts: ProgramPart[], o: ProgramOptions): string {
     if (other || part.rpm !== rpm) lines.push(...started(part.rpm, dialect));
     tool = part.toolNumber;
     rpm = part.rpm;
-    let [x, y, z, f] = ['', '', safe, ''];
-    let mode = 0;
-    const m = blocksOf(part, dialect.arcs);
-    for (let k = 0; k < m.length; k += BLOCK) {
-      const X = num((m[k] - o.zero.x) * scale);
-      const Y = num((m[k + 1] - o.zero.y) * scale);
-      const Z = height(m[k + 2]);
-      const code = m[k + 3] > 0 ? m[k + 4] || 1 : 0;
-      let line = '';
-      if (X !== x || code > 1) line += ` X${X}`;
-      if (Y !== y || code > 1) line += ` Y${Y}`;
-      if (Z !== z) line += ` Z${Z}`;
-      if (line === '' || (code > 1 && X === x && Y === y)) continue;
-      if (k === 0 && Z !== safe) throw new Error('a path must begin at the safe height');
-      if (code > 1) {
-        line += ` I${num((m[k + 5] - o.zero.x) * scale - Number(x))} J${num((m[k + 6] - o.zero.y) * scale - Number(y))}`;
-      }
-      if (code > 0) {
-        const F = trimNumber(m[k + 3] * scale, o.unit === 'mm' ? 0 : 1);
-        if (F !== f) line += ` F${F}`;
-        f = F;
-      }
-      lines.push(k === 0 || code !== mode ? `G${code}${line}` : line.slice(1));
-      x = X;
-      y = Y;
-      z = Z;
-      mode = code;
-    }
-    if (z !== safe) lines.push(`G0 Z${safe}`);
+    for (const line of blockLines(part, words, safe, dialect)) lines.push(line);
   }
   lines.push('M5', dialect.end);
   return `${numberedBy(dialect.numbers, lines).join('\n')}\n`;
+}
+
+/** How numbers are written: places along x and y, heights, lengths, and feeds. */
+interface Words {
+  x(v: number): string;
+  y(v: number): string;
+  height(z: number): string;
+  /** From a place written before to one along x or y. */
+  from(written: string, v: number, axis: 'x' | 'y'): string;
+  feed(v: number): string;
+}
+
+function wordsFor({ zero, unit, dialect }: ProgramOptions): Words {
+  const digits = dialect.decimals[unit];
+  const scale = unit === 'mm' ? 1 : 1 / MM_PER_INCH;
+  const grid = 10 ** digits;
+  const num = (v: number) => trimNumber(v, digits);
+  return {
+    x: (v) => num((v - zero.x) * scale),
+    y: (v) => num((v - zero.y) * scale),
+    height: (z) => num(Math.ceil((z - zero.z) * scale * grid - 1e-6) / grid),
+    from: (written, v, axis) => num((v - zero[axis]) * scale - Number(written)),
+    feed: (v) => trimNumber(v * scale, unit === 'mm' ? 0 : 1),
+  };
+}
+
+/** The motions of a part, from the safe height and back to it. */
+function* blockLines(part: ProgramPart, words: Words, safe: string, dialect: Dialect): Generator<string> {
+  let [x, y, z, f] = ['', '', safe, ''];
+  let mode = 0;
+  let mark = 0;
+  const m = blocksOf(part, dialect.arcs);
+  for (let k = 0; k < m.length; k += BLOCK) {
+    // Of several marks on the way to a block the last one holds.
+    const passed = mark;
+    while (mark < part.marks.length && part.marks[mark].move <= m[k + BLOCK - 1]) mark++;
+    if (mark > passed) yield dialect.comment(placeText(part.marks[mark - 1]));
+    const [X, Y, Z] = [words.x(m[k]), words.y(m[k + 1]), words.height(m[k + 2])];
+    const code = m[k + 3] > 0 ? m[k + 4] || 1 : 0;
+    let line = '';
+    if (X !== x || code > 1) line += ` X${X}`;
+    if (Y !== y || code > 1) line += ` Y${Y}`;
+    if (Z !== z) line += ` Z${Z}`;
+    if (line === '' || (code > 1 && X === x && Y === y)) continue;
+    if (k === 0 && Z !== safe) throw new Error('a path must begin at the safe height');
+    if (code > 1) line += ` I${words.from(x, m[k + 5], 'x')} J${words.from(y, m[k + 6], 'y')}`;
+    if (code > 0) {
+      const F = words.feed(m[k + 3]);
+      if (F !== f) line += ` F${F}`;
+      f = F;
+    }
+    yield k === 0 || code !== mode ? `G${code}${line}` : line.slice(1);
+    [x, y, z, mode] = [X, Y, Z, code];
+  }
+  if (z !== safe) yield `G0 Z${safe}`;
+}
+
+/** "outline 1 of 2, lap 3 of 5". */
+function placeText({ place }: Mark): string {
+  return place.map(([what, number, of]) => `${what} ${number} of ${of}`).join(', ');
 }
 
 /** The lines that change a bit, with its length. @param had the bit before, 0 for none */
@@ -115,7 +146,10 @@ function numberedBy(step: number, lines: string[]): string[] {
 function blocksOf({ moves, arcs }: ProgramPart, asArcs: boolean): Float64Array {
   if (arcs > 0 && asArcs) return fitArcs(moves, arcs);
   const out = new Float64Array((moves.length / 4) * BLOCK);
-  for (let k = 0; k < moves.length / 4; k++) out.set(moves.subarray(4 * k, 4 * k + 4), k * BLOCK);
+  for (let k = 0; k < moves.length / 4; k++) {
+    out.set(moves.subarray(4 * k, 4 * k + 4), k * BLOCK);
+    out[(k + 1) * BLOCK - 1] = k;
+  }
   return out;
 }
 

@@ -27,6 +27,8 @@ export interface Run {
   /** SEGMENT numbers each. */
   segments: Float64Array;
   lines: Float64Array;
+  /** Comments of the program with their lines. */
+  notes: ReadProgram['notes'];
   /** Commanded feed of every move, mm/min, and the spindle as it turns meanwhile, rpm: negative the wrong way, 0 stopped. */
   feeds: Float64Array;
   spindle: Float64Array;
@@ -105,7 +107,7 @@ export async function simulate(surface: HeightField, cutting: Cutting): Promise<
       const span = Math.max(cutter.diameter / 4, MEANT * surface.cell);
       const [chip, high] = [VOLUME, HIGH].map((what) => chipAreas(moves.segments, engaged, span, what));
       const { file, passes } = program;
-      await onRun({ file, passes, cutter, ...moves, engaged, bites, chip, high, after: surface });
+      await onRun({ file, passes, cutter, ...moves, notes: r.notes, engaged, bites, chip, high, after: surface });
     }
     onProgram(program);
     if (program.rough && program !== programs[programs.length - 1]) rough = { ...surface, data: surface.data.slice() };

@@ -16,10 +16,11 @@ export function textOf(f: Pick<Finding, 'rule' | 'subject' | 'figures'> | Found)
   message: string;
   remedy: string;
 } {
-  const { file, line } = f.subject;
+  const { file, line, passage } = f.subject;
   const text = TEXTS[f.rule];
   const [message, remedy] = text ? text(f.figures ?? {}) : [`${f.rule} ${JSON.stringify(f.figures ?? {})}`, ''];
-  const where = file === undefined ? '' : line === undefined ? `${file}: ` : `${file}, line ${line}: `;
+  const at = line === undefined ? '' : `, line ${line}${passage ? ` (${passage})` : ''}`;
+  const where = file === undefined ? '' : `${file}${at}: `;
   return { message: where + message, remedy };
 }
 

@@ -1,6 +1,6 @@
 import type { Cutter } from '../../cutter/cutter';
 import { AIR } from '../../field/height-field';
-import { Path, sinkingFeed } from '../../motion/path';
+import { type MoveKind, Path, type Step, sinkingFeed } from '../../motion/path';
 import { crossings, type Polygon } from '../../outline/polygon';
 import { clearHeights, highestAlong, lowerStock, type PassContext, type Tool } from '../context';
 import { rampOnto } from '../ramp';
@@ -54,6 +54,13 @@ interface Way extends Tool {
   reach: number;
 }
 
+/** Where a move ends. */
+interface Place {
+  x: number;
+  y: number;
+  z: number;
+}
+
 /** A lap: where on its line it begins, its depth, the height that it sinks from, and what its tabs are like. */
 interface Lap {
   s: number;
@@ -81,7 +88,8 @@ export async function planCutout(
   const path = new Path();
   const clear = await clearHeights(ctx, R);
   const way: Way = { path, cutter, clear, heights: ctx.heights, pass, lines, depths: { start, ...depths }, reach };
-  for (const [line, last] of pairs(lines)) cutOne(way, line, last);
+  const all = pairs(lines);
+  for (const [i, [line, last]] of all.entries()) cutOne(way, line, last, ['outline', i + 1, all.length]);
   if (path.moves > 0) path.rapid(path.x, path.y, ctx.heights.everything);
   await lowerStock(ctx, path, 0, cutter);
   return {
@@ -115,9 +123,11 @@ function pairs(lines: CutLines): [CutLine, CutLine | undefined][] {
 }
 
 /** The laps of one line, and the last one beside it. */
-function cutOne(way: Way, line: CutLine, last: CutLine | undefined): void {
+function cutOne(way: Way, line: CutLine, last: CutLine | undefined, outline: Step): void {
   const { path, clear, heights, pass, lines, depths } = way;
   const two = pass.last > 0;
+  const apart = last !== undefined && (two || pass.floor !== 0);
+  const laps = depths.levels + (apart ? 1 : 0);
   const [ax, ay] = leadFrom(line, lines.wide, pass);
   const height = Math.max(depths.start, highestAlong(clear, ax, ay, line.ring[0], line.ring[1]));
   if (path.moves > 0) path.rapid(path.x, path.y, heights.everything);
@@ -125,9 +135,11 @@ function cutOne(way: Way, line: CutLine, last: CutLine | undefined): void {
   let s = 0;
   for (let n = 1; n <= depths.levels; n++) {
     const z = depths.start + ((depths.floor - depths.start) * n) / depths.levels;
+    path.at(outline, ['lap', n, laps]);
     s = lap(way, line, { s, z, from: n === 1 ? height : path.z, tabs: lines });
   }
-  if (!last || (!two && pass.floor === 0)) return;
+  if (!last || !apart) return;
+  path.at(outline, ['lap', laps, laps]);
   let on = s;
   if (two) {
     // On to where the line begins, away from tabs: there is room to come onto the last line at a small angle.
@@ -192,7 +204,7 @@ function drawIn(way: Way, wide: CutLine, last: CutLine, on: number, length: numb
     const p = pointAt(last, on + (length * k) / steps);
     const q = pointAt(wide, alongNearest(wide.ring, wide.at, wide.total, p.x, p.y));
     const t = k / steps;
-    advance(way, q.x + t * (p.x - q.x), q.y + t * (p.y - q.y), path.z);
+    advance(way, { x: q.x + t * (p.x - q.x), y: q.y + t * (p.y - q.y), z: path.z }, 'link');
   }
 }
 
@@ -210,30 +222,30 @@ function follow(way: Way, line: CutLine, length: number, z: number): void {
     const [x, y, to] = [points[3 * k], points[3 * k + 1], points[3 * k + 2]];
     gone += Math.hypot(x - points[3 * k - 3], y - points[3 * k - 2]);
     if (gone > length + 1e-6) break;
-    advance(way, x, y, to);
+    advance(way, { x, y, z: to }, to > z ? 'tabs' : 'cut');
   }
   const end = pointAt(line, length);
-  if (Math.hypot(end.x - path.x, end.y - path.y) > 1e-6) advance(way, end.x, end.y, path.z);
+  if (Math.hypot(end.x - path.x, end.y - path.y) > 1e-6) advance(way, { ...end, z: path.z }, 'cut');
 }
 
 /** One cutting move, no faster downwards than the bit may plunge. */
-function advance({ path, cutter }: Tool, x: number, y: number, z: number): void {
+function advance({ path, cutter }: Tool, { x, y, z }: Place, kind: MoveKind): void {
   const long = Math.hypot(x - path.x, y - path.y, z - path.z);
-  path.feed(x, y, z, sinkingFeed(cutter.feed, cutter.plunge, z - path.z, long));
+  path.feed(x, y, z, sinkingFeed(cutter.feed, cutter.plunge, z - path.z, long), kind);
 }
 
 function leaveWall({ path, cutter }: Tool, l: CutLine, s: number, by: number): void {
   const [p, q] = [pointAt(l, s), pointAt(l, s + Math.min(0.5, l.total / 8))];
   const long = Math.hypot(q.x - p.x, q.y - p.y) || 1;
   const [tx, ty] = [(q.x - p.x) / long, (q.y - p.y) / long];
-  path.feed(path.x + by * (tx - ty), path.y + by * (ty + tx), path.z, cutter.feed);
+  path.feed(path.x + by * (tx - ty), path.y + by * (ty + tx), path.z, cutter.feed, 'link');
 }
 
 function enter({ path, cutter, clear, heights }: Tool, x: number, y: number, z: number): void {
   const { approach, everything } = heights;
   const down = Math.min(everything, Math.max(z, highestAlong(clear, x, y, x, y)) + approach);
   path.hop(x, y, everything, down);
-  path.feed(x, y, z, cutter.plunge);
+  path.feed(x, y, z, cutter.plunge, 'plunge');
 }
 
 /**
@@ -245,11 +257,12 @@ function lap(way: Way, line: CutLine, { s, z, from, tabs: { half, slope } }: Lap
   const shifted = rotated(line, s);
   const points = atDepth(shifted, z, depths.tabTop, half, slope);
   const n = points.length / 3;
-  if (path.x !== points[0] || path.y !== points[1]) path.feed(points[0], points[1], from, cutter.feed);
+  if (path.x !== points[0] || path.y !== points[1]) path.feed(points[0], points[1], from, cutter.feed, 'link');
   const first = from > z + 1e-9 ? rampOnto(way, points, { closed: true, from, angle: pass.rampAngle }) : 0;
   for (let k = 1; k <= n; k++) {
     const i = (first + k) % n;
-    advance(way, points[3 * i], points[3 * i + 1], points[3 * i + 2]);
+    const [x, y, to] = points.subarray(3 * i, 3 * i + 3);
+    advance(way, { x, y, z: to }, Math.max(to, path.z) > z + 1e-9 ? 'tabs' : 'cut');
   }
   return (s + lengthTo(points, first)) % line.total;
 }

@@ -14,6 +14,9 @@ const SINK = 5;
 const SAG = 0.04;
 /** A crease runs along the rows when it stays between them for this many stepovers: at less than about 40 degrees to them. */
 const CREASE_RUN = 1.2;
+/** Rows that are named in the program, about. */
+const SAID = 20;
+
 /**
  * Finishing by raster at any angle: the tip runs on the exact cutter-offset surface of the target, sampled at the grid's
  * cell along rows one stepover apart (along the axes the surface is worked out on the rows themselves; at other angles it
@@ -36,16 +39,24 @@ export async function planFinish(
   const rows = await allRows(ctx, raster, surface, cutter, pass.stepover);
   const path = new Path();
   const tool = { path, cutter, clear, heights: ctx.heights };
+  // Rows that have something to cut, counted up to each.
+  let filled = 0;
+  const number = rows.map((r) => (r.length > 0 ? ++filled : filled));
   let row = 0;
+  let said = -Infinity;
   for (;;) {
     const next = pickStretch(rows, row, path, pass.stepover, raster);
     if (!next) break;
     const { stretch, turned } = next;
     stretch.done = true;
     const points = raster.points(stretch, turned);
-    if (next.link) emit(path, raster.link(path.x, path.y, points[0], points[1]), cutter, 1);
+    if (Math.abs(next.row - said) >= filled / SAID) {
+      path.at(['row', number[next.row], filled]);
+      said = next.row;
+    }
+    if (next.link) emit(path, raster.link(path.x, path.y, points[0], points[1]), cutter, 'link');
     else hopTo(tool, points);
-    emit(path, points, cutter, 0);
+    emit(path, points, cutter, 'cut');
     row = next.row;
   }
   if (path.moves > 0) path.rapid(path.x, path.y, ctx.heights.everything);
@@ -126,16 +137,16 @@ function hopTo(tool: Tool, points: Float64Array): void {
   path.hop(x, y, over, down);
   const solid = stock - z;
   if (solid > cutter.maxPlungeDepth) rampOnto(tool, points, { closed: false, from: down, angle: SINK });
-  else path.feed(x, y, z, cutter.plunge);
+  else path.feed(x, y, z, cutter.plunge, 'plunge');
 }
 
-/** Feeds along x y z points from the given one on, down what is steeper than a wall's foot no faster than the plunge feed. */
-function emit(path: Path, points: Float64Array, cutter: Cutter, first: number): void {
-  for (let i = 3 * first; i < points.length; i += 3) {
+/** Feeds along x y z points, a link's from the second on, down what is steeper than a wall's foot no faster than the plunge feed. */
+function emit(path: Path, points: Float64Array, cutter: Cutter, kind: 'cut' | 'link'): void {
+  for (let i = kind === 'link' ? 3 : 0; i < points.length; i += 3) {
     const dz = points[i + 2] - path.z;
     const aside = Math.hypot(points[i] - path.x, points[i + 1] - path.y);
     const feed = -dz > WALL * aside ? sinkingFeed(cutter.feed, cutter.plunge, dz, Math.hypot(aside, dz)) : cutter.feed;
-    path.feed(points[i], points[i + 1], points[i + 2], feed);
+    path.feed(points[i], points[i + 1], points[i + 2], feed, kind);
   }
 }
 

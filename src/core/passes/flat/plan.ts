@@ -2,7 +2,7 @@ import { inRegion, type Region } from '../../arrange/target';
 import type { Cutter } from '../../cutter/cutter';
 import { distanceInside } from '../../field/distance';
 import { cellPlace } from '../../field/height-field';
-import { Path } from '../../motion/path';
+import { Path, type Step } from '../../motion/path';
 import { clearHeights, lowerStock, type PassContext } from '../context';
 import { clearByRings, type Level } from '../rings';
 import { highestOver, standing, stockUnder } from '../standing';
@@ -35,7 +35,8 @@ export async function planFlats(
   while (left.size > 0) {
     const f = nearest(left, path, ctx);
     left.delete(f);
-    await clearOne(ctx, path, f, { pass, cutter, tolerance });
+    const field: Step = ['level field', flats.length - left.size, flats.length];
+    await clearOne(ctx, path, f, { pass, cutter, tolerance, field });
     markCleared(ctx.cleared, ctx.target.field.width, f, pass.overlap, cell);
   }
   if (!path.cuts) return { path: new Path() };
@@ -67,7 +68,7 @@ async function clearOne(
   ctx: PassContext,
   path: Path,
   f: Flat,
-  { pass, cutter, tolerance }: { pass: FlatPass; cutter: Cutter; tolerance: number },
+  { pass, cutter, tolerance, field }: { pass: FlatPass; cutter: Cutter; tolerance: number; field: Step },
 ): Promise<void> {
   const { cell, originX, originY } = ctx.planning;
   // One more cell on every side is never the tip's, so that distances end at the window.
@@ -89,6 +90,7 @@ async function clearOne(
     const clear = await clearHeights(ctx, cutter.diameter / 2);
     const level: Level = { z, depth: distanceInside(here, width, height), grid };
     const from = path.moves;
+    path.at(field, ['level', n, steps]);
     if (path.moves === 0) {
       const at = firstTip(f, ctx);
       path.rapid(at.x, at.y, ctx.heights.everything);

@@ -42,6 +42,7 @@ export async function planHoles(ctx: PassContext, pass: HolePass, cutter: Cutter
     if (top <= bottom) continue;
     const rings = circles(pass, cutter);
     const hole = { x, y, top, bottom };
+    path.at(['hole', pass.places.length - left.length, pass.places.length]);
     if (rings.length === 0) peck(tool, hole, pass);
     for (const r of rings) helix(tool, hole, r, pass);
     path.rapid(path.x, path.y, ctx.heights.everything);
@@ -79,13 +80,13 @@ function peck({ path, cutter, heights }: Tool, { x, y, top, bottom }: Hole, pass
       path.rapid(x, y, top + heights.approach);
       path.rapid(x, y, top + ((bottom - top) * (n - 1)) / pecks + BACK);
     }
-    path.feed(x, y, top + ((bottom - top) * n) / pecks, cutter.plunge);
+    path.feed(x, y, top + ((bottom - top) * n) / pecks, cutter.plunge, 'plunge');
   }
 }
 
 function helix({ path, cutter, heights }: Tool, { x, y, top, bottom }: Hole, r: number, pass: HolePass): void {
   path.hop(x + r, y, heights.everything, top + heights.approach);
-  path.feed(x + r, y, top, cutter.plunge);
+  path.feed(x + r, y, top, cutter.plunge, 'plunge');
   const around = 2 * Math.PI * r;
   const turns = Math.ceil((top - bottom) / Math.min(pass.peck, around * Math.tan((pass.rampAngle * Math.PI) / 180)));
   const steps = Math.max(16, Math.ceil(Math.PI / Math.acos(1 - Math.min(0.5, CHORD / r))));
@@ -94,7 +95,8 @@ function helix({ path, cutter, heights }: Tool, { x, y, top, bottom }: Hole, r: 
   for (let k = 1; k <= (turns + 1) * steps; k++) {
     const a = (2 * Math.PI * k) / steps;
     const z = Math.max(bottom, top - (fall * k) / steps);
-    path.feed(x + r * Math.cos(a), y + r * Math.sin(a), z, z > bottom ? feed : cutter.feed);
+    const down = z > bottom;
+    path.feed(x + r * Math.cos(a), y + r * Math.sin(a), z, down ? feed : cutter.feed, down ? 'helix' : 'cut');
   }
 }
 

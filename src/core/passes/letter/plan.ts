@@ -25,6 +25,8 @@ const TOUCH = 1e-3;
 const SINK = 5;
 /** Lines shorter than this leave no way to sink along, mm: there the tip goes straight down at the plunge feed. */
 const SHORT = 1;
+/** Lines from one that is named in the program to the next. */
+const SAID = 25;
 
 /** A groove that runs over an edge of what lies beneath it: where, and how high that steps there, mm. */
 export interface LetterEdge {
@@ -92,6 +94,7 @@ export async function planLetters(
     const next = nearest(lines, path);
     if (!next) break;
     next.line.done = true;
+    if (n % SAID === 0) path.at(['line', n + 1, lines.length]);
     cut(tool, next.line, next.turned, pass);
   }
   if (!path.cuts) return { path: new Path(), edges };
@@ -278,5 +281,5 @@ function enter(tool: Tool, points: Float64Array, closed: boolean, surface: numbe
 function sinkTo(tool: Tool, points: Float64Array, ramp: Ramp, solid: number): void {
   const { path, cutter } = tool;
   if (solid > cutter.maxPlungeDepth && lengthOf(points) > SHORT) rampOnto(tool, points, ramp);
-  else path.feed(points[0], points[1], points[2], cutter.plunge);
+  else path.feed(points[0], points[1], points[2], cutter.plunge, 'plunge');
 }

@@ -72,6 +72,7 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
       grid,
     };
     const clear = await clearHeights(ctx, R);
+    path.at(['level', levels.indexOf(z) + 1, levels.length]);
     if (hasStock(clear, grid, todo, z)) clearLevel({ path, cutter, clear, heights: ctx.heights }, level, todo, pass);
     await lowerStock(ctx, path, from, cutter);
     // Deeper only where this level was really cut: what was too small to be entered stays as it is.
@@ -80,7 +81,9 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
   }
   if (!path.cuts) return { path: new Path(), levels: [] };
   path.rapid(path.x, path.y, ctx.heights.everything);
-  return { path, levels: levels.filter((z) => z >= above) };
+  const cut = levels.filter((z) => z >= above);
+  for (const { place } of path.marks) place[0][2] = cut.length;
+  return { path, levels: cut };
 }
 
 /** Clears one level, from the first place that is to be cleared where nothing has been cut yet. */

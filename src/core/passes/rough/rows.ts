@@ -71,7 +71,7 @@ function cutRows(tool: Tool, level: Level, rows: [number, number, number, number
     const [s] = left[pick.row].splice(pick.i, 1);
     const [x0, y0, x1, y1] = pick.turned ? [s[2], s[3], s[0], s[1]] : s;
     if (path.z === level.z && pick.d <= 3 * pass.stepover && passable(level, path.x, path.y, x0, y0)) {
-      path.feed(x0, y0, level.z, cutter.feed);
+      path.feed(x0, y0, level.z, cutter.feed, 'link');
     } else dropTo(tool, level, x0, y0, false);
     path.feed(x1, y1, level.z, cutter.feed);
     at = pick.row;

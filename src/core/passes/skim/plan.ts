@@ -6,6 +6,8 @@ import type { SkimPass } from './schema';
 
 /** How far beyond the board's edge the bit's own edge goes, so that no rim is left, mm. */
 const OVERCUT = 1;
+/** Rows from one that is named in the program to the next. */
+const SAID = 10;
 /** Highest that a board may stand over the face that is skimmed: the bit must pass over it, mm. */
 export const mostSkim = (heights: Heights) => heights.everything - heights.between;
 
@@ -38,14 +40,15 @@ export function planSkim(pass: SkimPass, cutter: Cutter, board: BoardSize, heigh
   for (let n = 1; n <= skims; n++) {
     const z = high - (high * n) / skims;
     for (let k = 0; k < rows; k++) {
+      if (k % SAID === 0) path.at(['skim', n, skims], ['row', k + 1, rows]);
       const y = (board.y * (up ? k : rows - 1 - k)) / (rows - 1);
       if (path.moves === 0) {
         path.rapid(x, y, heights.everything);
-        path.feed(x, y, z, cutter.plunge);
+        path.feed(x, y, z, cutter.plunge, 'plunge');
       } else {
         // Beside the board there is nothing to meet.
-        path.feed(x, y, path.z, cutter.feed);
-        if (path.z > z) path.feed(x, y, z, cutter.plunge);
+        path.feed(x, y, path.z, cutter.feed, 'link');
+        if (path.z > z) path.feed(x, y, z, cutter.plunge, 'plunge');
       }
       path.feed(other, y, z, cutter.feed);
       [x, other] = [other, x];

@@ -92,4 +92,11 @@ export const aboutRun = ({ view, run }: AfterRun, i: number) => ({
   bit: run.cutter.id,
   file: run.file,
   line: run.lines[i],
+  ...passageOf(run.notes, run.lines[i]),
 });
+
+/** What a program says above a line of where it is. */
+function passageOf(notes: Run['notes'], line: number): { passage?: string } {
+  const above = notes.findLast((n) => n.line <= line);
+  return above ? { passage: above.text.slice(0, 60) } : {};
+}
