@@ -3,6 +3,7 @@ import { ask } from '@/contract/ask';
 import { SHOP } from '@/contract/shop';
 import { type Cutter, chipLoad, stepoverBase } from '@/core/cutter/cutter';
 import { cutterOf } from '@/core/doc/job';
+import { spentOn } from '@/core/motion/time';
 import { variantsOf } from '@/core/plan/variants';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
 import { Choice, FeedField, Folded } from '../controls/fields';
@@ -20,6 +21,7 @@ export function PassCard(props: PassCardProps) {
   const cutter = cutterOf(job, pass);
   const summary = fresh ? (plan?.summary ?? null) : null;
   const done = summary?.passes.find((p) => p.id === pass.id);
+  const spent = spentOn(done ?? { spent: {} });
   const [variant] = variantsOf(job.document, job.setup.id);
   const otherwise = useWhatIf(id, summary ? (variant?.edits ?? null) : null, plan?.revision ?? '')?.seconds ?? null;
   const bits = [
@@ -93,6 +95,9 @@ export function PassCard(props: PassCardProps) {
             [formatDuration(done.seconds), 'this pass'],
             [formatDuration(done.naiveSeconds), 'length over feed'],
             [`${trimNumber(done.cutLength / 1000, 1)} m`, 'of cutting'],
+            [formatDuration(spent.cutting), 'of it cutting'],
+            [formatDuration(spent.entering), 'going into the wood'],
+            [formatDuration(spent.between), 'between cuts'],
           ]}
         />
       )}
