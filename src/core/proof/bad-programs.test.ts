@@ -195,6 +195,26 @@ const PROGRAMS: [rule: string, name: string, text: string, change?: Change][] = 
     slot(SLOT.replace('Z-2', 'Z-9')),
     { cutter: { stickOut: 6, maxPlungeDepth: 12 }, target: slotTarget(-9) },
   ],
+  [
+    'reach',
+    'the holder in wood that is gone in the end',
+    slot(
+      'G0 X30 Y20\nG1 Z-9 F300<<\nZ-2\nX15 Y8 F1800\nX45\nY12\nX15\nY16\nX45\nY20\nX15\nY24\nX45\nY28\nX15\nY32\nX45',
+    ),
+    { cutter: { stickOut: 8.5, maxPlungeDepth: 12, maxStepdown: 12 }, target: slotTarget(-2) },
+  ],
+  [
+    'reach',
+    'the holder against the edge of the board at a rapid',
+    slot(`${SLOT}\nG0 Z5\nX-6\nZ-5<<`),
+    { cutter: { stickOut: 3 } },
+  ],
+  [
+    'reach',
+    'a shank that is wider than its bit',
+    slot('G0 X15 Y20\nG1 Z-2 F300<<\nX45 F1800'),
+    { cutter: { fluteLength: 1.5, shankDiameter: 8, holderDiameter: 8, stickOut: 40 } },
+  ],
 ];
 
 /** The program without its mark, and the line that it marks; 0 for what is told of no line. */

@@ -4,6 +4,7 @@ import { bitesOf, chipAreas, HIGH, VOLUME } from '../kernels/engagement';
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
 import { MOTION, type ReadProgram, readProgram } from '../program/reader';
+import { type BodyMet, bodyMet } from './body';
 
 /** Cells over which what is taken is meant: fewer tell their own edges. */
 const MEANT = 4;
@@ -40,6 +41,8 @@ export interface Run {
   chip: Float32Array;
   /** The same of what stands higher over the tip than the bit's stepdown. */
   high: Float32Array;
+  /** Where shank and holder stood in wood. */
+  met: BodyMet[];
   /** Surface after the run; only kept for the checks of the run. */
   after: HeightField;
 }
@@ -102,12 +105,14 @@ export async function simulate(surface: HeightField, cutting: Cutting): Promise<
       // That the job does not have the bit is for a rule to say: what it would do cannot be known.
       if (!cutter) continue;
       const moves = segmentsOf(r, from, to, zero);
-      const engaged = await host.engage(surface, profileOf(cutter), moves.segments, cutter.maxStepdown);
-      const bites = bitesOf(profileOf(cutter), moves.segments, engaged);
+      const profile = profileOf(cutter);
+      const met = await bodyMet(surface, { cutter, profile, segments: moves.segments }, host);
+      const engaged = await host.engage(surface, profile, moves.segments, cutter.maxStepdown);
+      const bites = bitesOf(profile, moves.segments, engaged);
       const span = Math.max(cutter.diameter / 4, MEANT * surface.cell);
       const [chip, high] = [VOLUME, HIGH].map((what) => chipAreas(moves.segments, engaged, span, what));
       const { file, passes } = program;
-      await onRun({ file, passes, cutter, ...moves, notes: r.notes, engaged, bites, chip, high, after: surface });
+      await onRun({ file, passes, cutter, ...moves, notes: r.notes, engaged, bites, chip, high, met, after: surface });
     }
     onProgram(program);
     if (program.rough && program !== programs[programs.length - 1]) rough = { ...surface, data: surface.data.slice() };

@@ -65,7 +65,7 @@ export const PROOF_TEXTS: Record<string, Text> = {
           `${STALLS}; let the bit stick out further, or lay a thicker spoilboard`,
         ],
   reach: (f) => [
-    `the ${f.part} of ${f.bit} ${f.rubs ? 'rubs' : 'hits'} a wall that stands ${len(f, 'deep')} above its ${f.part === 'shank' ? 'flutes' : 'nose'}`,
+    `the ${f.part} of ${f.bit} ${f.rubs ? 'rubs' : 'hits'} wood that stands ${len(f, 'deep')} above its ${f.part === 'shank' ? 'flutes' : 'nose'}${f.rapid ? ', at a rapid' : ''}`,
     f.part === 'shank'
       ? 'use a bit with longer flutes, a wider trench, or less depth'
       : 'let the bit stick out further, or carve less deep',

@@ -3,42 +3,34 @@ import { poolField, sampleField } from '../../field/height-field';
 import type { Fix, Found } from '../../findings/finding';
 import { flatOffset } from '../../kernels/cutter-offset';
 import { clean } from '../../units/round';
+import { type BodyMet, type BodyPart, bodyOf } from '../body';
 import { type AfterRun, aboutRun, type Rule } from './rule';
-import { endOf, isRapid } from './run-places';
+import { endOf, isRapid, worstMove } from './run-places';
 
-interface Part {
-  name: 'shank' | 'holder';
-  radius: number;
-  /** Where it begins over the tip, mm. */
-  height: number;
-  /** Whether it only rubs along the wall that its own bit left. */
-  rubs: boolean;
-}
+/** Less than this is rounding, mm. */
+const LEAST = 0.05;
 
-/** The move at which a part stands deepest in what is left, and how deep, mm; null when nowhere. */
-function deepestAt({ run }: AfterRun, part: Part): { move: number; deep: number } | null {
+/**
+ * The move at which the shank of a bit that is as wide as its flutes stands deepest beside a wall that is left, and how deep, mm; null
+ * when nowhere. Such a shank meets only walls that its own flutes have cut, and rubs there.
+ */
+function rubsAt({ run }: AfterRun, { radius, height }: BodyPart): BodyMet | null {
   const factor = Math.max(1, Math.round(0.4 / run.after.cell));
   // Cells of about 0.4 mm that are wholly material.
   const walls = poolField(run.after, factor, 'min');
-  const tall = { ...walls, data: flatOffset(walls, part.radius + walls.cell) };
-  let move = -1;
-  let deep = 0.05;
-  for (let i = 0; i < run.bites.length; i++) {
-    if (isRapid(run, i)) continue;
+  const tall = { ...walls, data: flatOffset(walls, radius + walls.cell) };
+  const [move, deep] = worstMove(run, (i) => {
+    if (isRapid(run, i)) return 0;
     const p = endOf(run, i);
-    const over = sampleField(tall, p.x, p.y) - (p.z + part.height);
-    if (over > deep) {
-      deep = over;
-      move = i;
-    }
-  }
-  return move < 0 ? null : { move, deep };
+    return sampleField(tall, p.x, p.y) - (p.z + height);
+  });
+  return deep > LEAST ? { name: 'shank', radius, height, move, deep } : null;
 }
 
 /** A longer stick-out keeps the holder out; longer flutes of another bit of the job keep the shank out. */
-function fixes({ view, run }: AfterRun, part: Part, deep: number): Fix[] {
+function fixes({ view, run }: AfterRun, { name, deep }: BodyMet): Fix[] {
   const { cutter } = run;
-  if (part.name === 'holder') {
+  if (name === 'holder') {
     const stickOut = clean(Math.ceil(2 * (cutter.stickOut + deep + 0.5)) / 2);
     return [
       {
@@ -66,37 +58,25 @@ function fixes({ view, run }: AfterRun, part: Part, deep: number): Fix[] {
   ];
 }
 
-/**
- * Shank and holder against the walls that are left standing: what remains after the run was certainly there while it ran.
- */
+/** Shank and holder in the wood: those wider than the bit at any moment, rapids too; a shank as wide as the bit along the walls that are left. */
 export const reach: Rule = {
   id: 'reach',
   run(at) {
     const { run } = at;
     const { cutter } = run;
-    const parts: Part[] = [
-      {
-        name: 'shank',
-        radius: cutter.shankDiameter / 2,
-        height: cutter.fluteLength,
-        rubs: cutter.shankDiameter <= cutter.diameter,
-      },
-      { name: 'holder', radius: cutter.holderDiameter / 2, height: cutter.stickOut, rubs: false },
-    ];
-    return parts.flatMap((part): Found[] => {
-      if (part.radius < cutter.diameter / 2 - 0.05) return [];
-      const hit = deepestAt(at, part);
-      if (!hit) return [];
-      return [
-        {
-          rule: 'reach',
-          severity: part.rubs ? 'warning' : 'error',
-          subject: aboutRun(at, hit.move),
-          place: endOf(run, hit.move),
-          figures: { part: part.name, bit: cutter.name, rubs: part.rubs, deep: hit.deep },
-          fixes: fixes(at, part, hit.deep),
-        },
-      ];
+    const [shank] = bodyOf(cutter);
+    const even = Math.abs(shank.radius - cutter.diameter / 2) < LEAST && !run.met.some((m) => m.name === 'shank');
+    const rubbing = even ? rubsAt(at, shank) : null;
+    return [...(rubbing ? [rubbing] : []), ...run.met].map((hit): Found => {
+      const rubs = hit === rubbing;
+      return {
+        rule: 'reach',
+        severity: rubs ? 'warning' : 'error',
+        subject: aboutRun(at, hit.move),
+        place: endOf(run, hit.move),
+        figures: { part: hit.name, bit: cutter.name, rubs, deep: hit.deep, rapid: isRapid(run, hit.move) },
+        fixes: fixes(at, hit),
+      };
     });
   },
 };
