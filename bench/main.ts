@@ -16,6 +16,7 @@ import { KernelPool } from '../src/server/kernel-pool';
 import { readSource } from '../src/server/read-source';
 import { stageRunner } from '../src/server/stage-cache';
 import { benchArrange, meshChild } from './arrange';
+import { benchChanged } from './changed';
 import { benchEngagement } from './engagement';
 import { benchLetters } from './letters';
 import { benchOutlines } from './outlines';
@@ -231,4 +232,5 @@ else {
   await benchLetters();
   await benchOutlines();
   await benchPlan();
+  await benchChanged();
 }

@@ -25,11 +25,17 @@ function under(p: Profile, s: ArrayLike<number>, x: number, y: number): [number,
 }
 
 /**
- * The plain definition, by dense search: the lowest point of the cutter over a place while it runs along the move, on 300
+ * The plain definition, by dense search: the lowest point of the cutter over a place while it runs along the move, on n
  * even steps of the part of it that is within reach, and a golden-section refinement around the best of them.
  * @returns the height there, and the tip's at that moment; null where the cutter never is
  */
-export function sweptOver(p: Profile, s: ArrayLike<number>, x: number, y: number): { z: number; tip: number } | null {
+export function sweptOver(
+  p: Profile,
+  s: ArrayLike<number>,
+  x: number,
+  y: number,
+  n = 300,
+): { z: number; tip: number } | null {
   const [dx, dy, dz] = [s[3] - s[0], s[4] - s[1], s[5] - s[2]];
   const reach = under(p, s, x, y);
   if (!reach) return null;
@@ -38,7 +44,6 @@ export function sweptOver(p: Profile, s: ArrayLike<number>, x: number, y: number
     const r = Math.min(p.R, Math.hypot(x - s[0] - l * dx, y - s[1] - l * dy));
     return s[2] + l * dz + profileHeight(p, r);
   };
-  const n = 300;
   let best = 0;
   for (let i = 1; i <= n; i++) if (at(from + ((to - from) * i) / n) < at(from + ((to - from) * best) / n)) best = i;
   let a = from + ((to - from) * Math.max(0, best - 1)) / n;

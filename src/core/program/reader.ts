@@ -18,7 +18,7 @@ export interface ReadProgram {
   motions: Float64Array;
   /** Tool selected for each stretch of motions: from that motion on, this tool, which was called for at that line (0 at the start), and the number of the length offset said for it (G43 H), null when none was. */
   tools: { from: number; tool: number; line: number; offset: number | null }[];
-  /** Comments that stand behind the first words, with their lines: where in the program one is. */
+  /** Comments that stand behind the first words on lines of their own: where in the program one is. */
   notes: { line: number; text: string }[];
   /** Starts of the spindle: the motion that follows, the line, and the seconds waited before it. */
   starts: { from: number; line: number; wait: number }[];
@@ -247,10 +247,15 @@ class ProgramReader {
 
   read(text: string): void {
     this.number++;
-    const note = (said: string) => this.begun && this.out.notes.push({ line: this.number, text: said });
-    const line = withoutComments(text, note, (why) => this.fail(why))
+    let comment = '';
+    const line = withoutComments(
+      text,
+      (said) => (comment = said),
+      (why) => this.fail(why),
+    )
       .trim()
       .toUpperCase();
+    if (line === '' && comment !== '' && this.begun) this.out.notes.push({ line: this.number, text: comment });
     if (line === '' || line === '%' || line[0] === '/') return;
     this.begun = true;
     const found = wordsOf(line, (why) => this.fail(why));

@@ -135,8 +135,12 @@ const PROGRAMS: [rule: string, name: string, text: string, change?: Change][] = 
   ['cuts-nothing', 'zero too high', slot('G0 X15 Y20<<\nG1 Z2 F300\nX45 F1800')],
   ['cuts-nothing', 'over ground that is gone', slot('G0 X-40 Y-40<<\nG1 Z-2 F300\nX-20 F1800')],
   ['gouge', 'a tenth too deep', slot(SLOT.replace('Z-2', 'Z-2.1'))],
-  ['gouge', 'a millimetre too deep for a stretch', slot('G0 X15 Y20\nG1 Z-2 F300\nX30 F1800\nX31 Z-3 F300\nX45 F1800')],
-  ['keep-cut', 'beyond its end', slot(SLOT.replace('X45', 'X55'))],
+  [
+    'gouge',
+    'a millimetre too deep for a stretch',
+    slot('G0 X15 Y20\nG1 Z-2 F300\nX30 F1800\nX31 Z-3 F300<<\nX45 F1800'),
+  ],
+  ['keep-cut', 'beyond its end', slot(SLOT.replace('X45', 'X55<<'))],
   ['keep-cut', 'a minus forgotten', slot('G0 X5 Y20\nG1 Z-2 F300\nX45 F1800')],
   [
     'waste-deep',
@@ -144,7 +148,7 @@ const PROGRAMS: [rule: string, name: string, text: string, change?: Change][] = 
     slot('G0 X15 Y36\nG1 Z-2.5 F300\nX45 F1800\nX15 Z-5 F500\nX45 F1800'),
     { target: slotTarget(-2, true) },
   ],
-  ['waste-deep', 'a hole in the waste', slot('G0 X30 Y36\nG1 Z-3 F300\nG0 Z1'), { target: slotTarget(-2, true) }],
+  ['waste-deep', 'a hole in the waste', slot('G0 X30 Y36\nG1 Z-3 F300<<\nG0 Z1'), { target: slotTarget(-2, true) }],
   ['floor', 'little is left', slot(SLOT), { view: (v) => (v.board.thickness = 3) }],
   ['floor', 'through into the bed', slot(SLOT), { view: (v) => (v.board.thickness = 1.5) }],
   ['bite', 'all at once', slot('G0 X15 Y20\nG1 Z-2 F300\nX45 F1800<<'), { cutter: { maxStepdown: 1 } }],

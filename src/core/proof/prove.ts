@@ -1,18 +1,22 @@
 import type { SurfaceFacts } from '../arrange/compose';
 import type { Target } from '../arrange/target';
+import { profileOf } from '../cutter/cutter';
 import type { Board } from '../doc/board';
 import { cellPlace, type Grid, type HeightField } from '../field/height-field';
 import type { Found } from '../findings/finding';
+import { ENGAGED, VOLUME } from '../kernels/engagement';
 import type { KernelHost } from '../kernels/host';
+import { engageStock } from '../kernels/stock-removal';
 import { boardTops } from '../passes/skim/plan';
 import { type Frame, frameBetween, placeThrough, turnedRows, zeroOf } from '../setup/frame';
 import type { SetupView } from '../setup/view';
 import { found } from './checks/registry';
+import type { AfterCut } from './checks/rule';
 import { type CutoutProof, checkCutout, type PlannedCutout } from './connect';
 import { compareSurfaces, type Deviation } from './deviation';
 import { type ProgramFigures, Tally } from './figures';
 import { type Held, whatHolds } from './holds';
-import { type Run, simulate, type WrittenProgram } from './simulate';
+import { lineOf, type Run, simulate, type WrittenProgram } from './simulate';
 import { putSurface, raiseBy, type Solid, surfaceOf, thinnestOf, wholeBoard, woodOf } from './solid';
 
 export interface SetupToProve {
@@ -107,7 +111,9 @@ async function proveSetup(
   let standing = sumOf(cut);
   const volume = new Map<string, number>();
   const tallies = new Map(programs.map((p) => [p.file, new Tally()]));
+  const ways: Way[] = [];
   const onRun = async (run: Run) => {
+    ways.push(wayOf(run));
     all.push(...found('run', { view, run }));
     tallies.get(run.file)?.add(run);
     const now = sumOf(run.after);
@@ -133,13 +139,33 @@ async function proveSetup(
   const cutouts = through
     ? s.cutouts.map((c) => ({ ...checkCutout(wood, through, view.board.thickness, c), pass: c.pass }))
     : [];
-  all.push(...found('cut', { view, target, cut, deviation, cutouts }));
+  const cutBy = (cell: number) => lastOver(ways, cellPlace(cut, cell));
+  all.push(...found('cut', { view, target, cut, deviation, cutouts, cutBy }));
   const figures = programs.map(({ file }, i): ProgramFigures => {
     const { bite, air } = tallies.get(file) as Tally;
     const { loose, weak } = held[i];
     return { volume: volume.get(file) ?? 0, bite, air, held: { loose, weak } };
   });
   return { cut, rough: sim.rough, deviation, deepest: -lowest, programs: figures, cutouts };
+}
+
+/** What of a run tells which of its moves cut a place. */
+type Way = Pick<Run, 'file' | 'lines' | 'notes' | 'cutter' | 'segments'>;
+const wayOf = ({ file, lines, notes, cutter, segments }: Run): Way => ({ file, lines, notes, cutter, segments });
+
+/** The last move that lowered a place: all runs cut a field of that one cell again. */
+function lastOver(ways: Way[], { x, y }: { x: number; y: number }): ReturnType<AfterCut['cutBy']> {
+  const one: HeightField = { width: 1, height: 1, cell: 0.01, originX: x, originY: y, data: new Float32Array([1e3]) };
+  let last: ReturnType<AfterCut['cutBy']> = {};
+  for (const way of ways) {
+    const told = engageStock(one, profileOf(way.cutter), way.segments, 0);
+    for (let i = way.lines.length - 1; i >= 0; i--) {
+      if (told[i * ENGAGED + VOLUME] === 0) continue;
+      last = lineOf(way, i);
+      break;
+    }
+  }
+  return last;
 }
 
 /** A target no higher than what stood before the setup: what an earlier one has cut is not asked back. */

@@ -47,6 +47,16 @@ export interface Run {
   after: HeightField;
 }
 
+/** The line of a run's i-th move, with what the program itself says above it of where it is. */
+export function lineOf(
+  run: Pick<Run, 'file' | 'lines' | 'notes'>,
+  i: number,
+): { file: string; line: number; passage?: string } {
+  const line = run.lines[i];
+  const above = run.notes.findLast((n) => n.line <= line);
+  return { file: run.file, line, ...(above ? { passage: above.text.slice(0, 60) } : {}) };
+}
+
 export interface Simulated {
   /** Surface after roughing, when a roughing program was followed by another. */
   rough: HeightField | null;

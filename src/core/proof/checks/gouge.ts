@@ -11,7 +11,7 @@ const FINEST = 0.01;
 /** Anything cut deeper than wanted. */
 export const gouge: Rule = {
   id: 'gouge',
-  cut({ view, deviation, target }) {
+  cut({ view, deviation, target, cutBy }) {
     if (deviation.deepest >= -GOUGE_LIMIT) return [];
     const { cell } = target.field;
     const fixes: Fix[] = [];
@@ -26,7 +26,7 @@ export const gouge: Rule = {
       {
         rule: 'gouge',
         severity: 'error',
-        subject: { setup: view.setup.id },
+        subject: { setup: view.setup.id, ...cutBy(deviation.deepestAt) },
         place: cellPlace(target.field, deviation.deepestAt),
         figures: { deep: -deviation.deepest, most: GOUGE_LIMIT },
         fixes,

@@ -2,13 +2,13 @@ import type { SurfaceFacts } from '../../arrange/compose';
 import type { LayerEffect } from '../../arrange/effects';
 import type { Target } from '../../arrange/target';
 import type { HeightField } from '../../field/height-field';
-import type { Found } from '../../findings/finding';
+import type { Found, Subject } from '../../findings/finding';
 import type { ReadProgram } from '../../program/reader';
 import type { SetupView } from '../../setup/view';
 import type { CutoutProof, PlannedCutout } from '../connect';
 import type { Deviation } from '../deviation';
 import type { Held } from '../holds';
-import type { Run, WrittenProgram } from '../simulate';
+import { lineOf, type Run, type WrittenProgram } from '../simulate';
 import type { Solid } from '../solid';
 
 /** What is known of a layer from its content and from rendering it. */
@@ -63,6 +63,8 @@ export interface AfterCut {
   deviation: Deviation;
   /** What holds each cut-out's piece, with the id of its pass. */
   cutouts: (CutoutProof & { pass: string })[];
+  /** The programs' line that left a cell of the target as it is, as a finding's subject names it; nothing where none has cut there. */
+  cutBy(cell: number): Pick<Subject, 'file' | 'line' | 'passage'>;
 }
 
 /** A board after all its setups. */
@@ -90,13 +92,5 @@ export interface Rule {
 export const aboutRun = ({ view, run }: AfterRun, i: number) => ({
   setup: view.setup.id,
   bit: run.cutter.id,
-  file: run.file,
-  line: run.lines[i],
-  ...passageOf(run.notes, run.lines[i]),
+  ...lineOf(run, i),
 });
-
-/** What a program says above a line of where it is. */
-function passageOf(notes: Run['notes'], line: number): { passage?: string } {
-  const above = notes.findLast((n) => n.line <= line);
-  return above ? { passage: above.text.slice(0, 60) } : {};
-}

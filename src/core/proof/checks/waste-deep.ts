@@ -8,7 +8,7 @@ const LIMIT = 0.1;
 /** Waste that is cut deeper than any pass was to go. */
 export const wasteDeep: Rule = {
   id: 'waste-deep',
-  cut({ view, target, cut }) {
+  cut({ view, target, cut, cutBy }) {
     const { field, mask } = target;
     const { width, height } = field;
     let [worst, deep] = [-1, LIMIT];
@@ -29,7 +29,7 @@ export const wasteDeep: Rule = {
       {
         rule: 'waste-deep',
         severity: 'error',
-        subject: { setup: view.setup.id },
+        subject: { setup: view.setup.id, ...cutBy(worst) },
         place: cellPlace(field, worst),
         figures: { deep },
       },
