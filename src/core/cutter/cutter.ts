@@ -149,14 +149,44 @@ export function stepoverBase(c: Cutter): number {
   return c.shape === 'tapered-ball' ? c.tipDiameter : c.diameter;
 }
 
-/** Ridge between parallel ball passes on a plane: h = R - sqrt(R^2 - (s / 2)^2), any machining handbook. mm. */
-export function scallop(R: number, stepover: number): number {
-  return R - Math.sqrt(Math.max(0, R * R - (stepover / 2) ** 2));
+/**
+ * Ridge between parallel passes on a flat, mm: two cutters meet half a stepover from the axis of each. Of a ball
+ * h = R - sqrt(R^2 - (s / 2)^2), any machining handbook; of a V bit (s / 2 - half its flat) / tan(half the angle); none within the flat of
+ * an end mill or a bull-nose.
+ */
+export function ridgeOf(c: Cutter, stepover: number): number {
+  const p = profileOf(c);
+  return profileHeight(p, Math.min(p.R, stepover / 2));
 }
 
-/** The stepover at which parallel ball passes on a plane leave a ridge: s = 2 sqrt(2 R h - h^2), the scallop formula solved for s. mm. */
-export function stepoverFor(R: number, ridge: number): number {
-  return 2 * Math.sqrt(Math.max(0, 2 * R * ridge - ridge * ridge));
+/** The widest stepover at which parallel passes on a flat leave no higher ridge, mm: the height of the profile solved for its place. */
+export function stepoverFor(c: Cutter, ridge: number): number {
+  const p = profileOf(c);
+  return 2 * Math.min(p.R, radiusAt(p, ridge));
+}
+
+/** How far from its axis a cutter's surface is a height over its tip, mm; profileHeight solved for the distance. */
+function radiusAt(p: Profile, h: number): number {
+  const round = (r: number) => Math.sqrt(Math.max(0, 2 * r * Math.min(h, r) - Math.min(h, r) ** 2));
+  switch (p.shape) {
+    case 0:
+      return p.R;
+    case 1:
+      return round(p.R);
+    case 2:
+      return p.R - p.p0 + round(p.p0);
+    case 3: {
+      const rim = profileHeight(p, p.p1);
+      return h <= rim ? round(p.p0) : p.p1 + (h - rim) / p.p2;
+    }
+    case 4:
+      return p.p0 + h / p.p2;
+  }
+}
+
+/** Steps that a flat end leaves between parallel passes across a slope, mm: the stepover's rise. @param slope degrees */
+export function stepOn(slope: number, stepover: number): number {
+  return stepover * Math.tan(slope * rad);
 }
 
 /** Chip load in mm a tooth: feed / (rpm x flutes). */

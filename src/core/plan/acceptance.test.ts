@@ -2,7 +2,6 @@ import { beforeAll, describe, expect, test } from 'vitest';
 import { demoJobs } from '../../../demo/shop';
 import { contentLoader } from '../../server/content';
 import { MASK } from '../arrange/target';
-import { scallop } from '../cutter/cutter';
 import { withEdits } from '../doc/edits';
 import type { HeightField } from '../field/height-field';
 import { cutterOffset } from '../kernels/cutter-offset';
@@ -10,6 +9,9 @@ import type { SetupView } from '../setup/view';
 import { setupView } from '../setup/view';
 import { errorsOf, planWhole, type SetupPlan, setupPlan } from './plan-test-kit';
 import { variantsOf } from './variants';
+
+/** Ridge of a ball between passes, h = R - sqrt(R^2 - (s / 2)^2): any machining handbook. mm. */
+const scallop = (R: number, s: number) => R - Math.sqrt(R * R - (s / 2) ** 2);
 
 /** Plans a demo job in this thread, with nothing stored, on the cell that it works out where none is given. */
 async function planDemo(index: number, cell?: number): Promise<{ job: SetupView; plan: SetupPlan }> {

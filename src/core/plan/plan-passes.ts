@@ -1,5 +1,5 @@
 import type { Region, Target } from '../arrange/target';
-import { type Cutter, scallop, tipRadius } from '../cutter/cutter';
+import { type Cutter, ridgeOf } from '../cutter/cutter';
 import { plannedCutter } from '../doc/job';
 import type { Pass } from '../doc/pass';
 import { type Grid, gridOf } from '../field/height-field';
@@ -20,7 +20,7 @@ export interface PassSummary extends MotionTime {
   stepover: number;
   stepdown: number;
   trench: number;
-  /** Ridge that the stepover leaves on a flat, mm; 0 for roughing. */
+  /** Ridge that the stepover leaves on a flat, mm; 0 for other passes than finishing. */
   ridge: number;
   moves: number;
   /** What its kind has to say of it, as plain data. */
@@ -61,14 +61,13 @@ function describePass(
   cutter: Cutter,
   { data, kinds }: Path,
 ): Omit<PassSummary, 'id' | 'facts' | 'trench'> {
-  const R = tipRadius(cutter);
   return {
     kind: pass.kind,
     cutter: cutter.id,
     stockToLeave: 'stockToLeave' in pass ? pass.stockToLeave : 0,
     stepover: 'stepover' in pass ? pass.stepover : 0,
     stepdown: 'stepdown' in pass ? pass.stepdown : 0,
-    ridge: pass.kind === 'finish' && R > 0 ? scallop(R, pass.stepover) : 0,
+    ridge: pass.kind === 'finish' ? ridgeOf(cutter, pass.stepover) : 0,
     ...motionTime(data, view.machine, kinds),
     moves: kinds.length,
   };

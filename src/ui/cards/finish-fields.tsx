@@ -1,5 +1,5 @@
 'use client';
-import { scallop, stepoverBase, stepoverFor, tipRadius } from '@/core/cutter/cutter';
+import { ridgeOf, stepOn, stepoverBase, stepoverFor } from '@/core/cutter/cutter';
 import { withGrain } from '@/core/doc/grain';
 import type { FinishPass } from '@/core/passes/finish/schema';
 import type { LetterPass } from '@/core/passes/letter/schema';
@@ -11,17 +11,23 @@ import { Direction, Stepdown } from './down-and-over';
 import type { Edited, KindCard, Told } from './kind-card';
 import { Took } from './took';
 
+/** The slope that steps of a flat end are told for, degrees. */
+const SLOPE = 30;
+
 /** What a finishing pass leaves and takes. */
 function FinishSentence({ pass, cutter, done }: Told<FinishPass>) {
-  const R = tipRadius(cutter);
+  const ridge = ridgeOf(cutter, pass.stepover);
   return (
     <>
-      {R > 0 ? (
+      {ridge > 0 ? (
         <>
-          Leaves ridges of <b>{formatLength(scallop(R, pass.stepover), 'mm', 4)}</b> on a flat
+          Leaves ridges of <b>{formatLength(ridge, 'mm', 4)}</b> on a flat
         </>
       ) : (
-        <>A bit without a round tip leaves steps on slopes</>
+        <>
+          Leaves flats without ridges, and steps of <b>{formatLength(stepOn(SLOPE, pass.stepover), 'mm', 3)}</b> on a
+          slope of {SLOPE}°
+        </>
       )}
       <Took done={done} />.
     </>
@@ -45,7 +51,7 @@ function FinishMore({ pass, set }: Edited<FinishPass>) {
 /** The numbers of a finishing pass. */
 function FinishFields(props: Edited<FinishPass>) {
   const { pass, cutter, set, job } = props;
-  const R = tipRadius(cutter);
+  const ridge = ridgeOf(cutter, pass.stepover);
   const along = withGrain(pass.angle, job.board.grain);
   return (
     <>
@@ -58,14 +64,14 @@ function FinishFields(props: Edited<FinishPass>) {
         onChange={(v) => set((p) => (p.stepover = v))}
         note={`${trimNumber((100 * pass.stepover) / stepoverBase(cutter), 1)} % of the ${cutter.shape === 'tapered-ball' ? 'tip' : 'diameter'}`}
       />
-      {R > 0 && (
+      {ridge > 0 && (
         <LengthField
           label="Ridge height"
-          value={Number(scallop(R, pass.stepover).toFixed(5))}
+          value={Number(ridge.toFixed(5))}
           min={0}
           open
-          max={R}
-          onChange={(h) => set((p) => (p.stepover = clean(stepoverFor(R, h))))}
+          max={ridgeOf(cutter, cutter.diameter)}
+          onChange={(h) => set((p) => (p.stepover = clean(stepoverFor(cutter, h))))}
           note="sets the stepover"
         />
       )}
