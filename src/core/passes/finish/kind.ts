@@ -30,7 +30,8 @@ export const finish: PassKind<'finish'> = {
     stepover: clean(FINE_STEPOVER * stepoverBase(c)),
     tolerance: 0.01,
   }),
-  cell: (c) => planningRadius(c) / 15.875,
+  // A bull-nose follows a slope with its corner.
+  cell: (c) => (c.shape === 'bullnose' ? c.cornerRadius : planningRadius(c)) / 15.875,
   problems: (at) => stepoverProblems(at, at.cutter.diameter),
   trench: (_, c, rough) => {
     const own = Math.max(MARGIN, c.diameter);
