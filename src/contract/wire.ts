@@ -9,6 +9,7 @@ import type { PlannedProgram } from '../core/plan/programs';
 import type { PlanSummary, SetupSummary, summaryOf } from '../core/plan/summary';
 import type { PlanView } from '../core/plan/view';
 import type { CutoutProof, TabFound } from '../core/proof/connect';
+import type { LeftFigures } from '../core/proof/deviation';
 import type { BiteFigure } from '../core/proof/figures';
 import type { LoosePiece, WeakPiece } from '../core/proof/holds';
 import type { Drawing, DrawingPiece } from '../core/sources/drawing';
@@ -142,7 +143,7 @@ const setup = z.object({
   zero: z.object({ x: number, y: number, z: number }),
   passes: z.array(pass),
   deepest: number,
-  leftShare: number,
+  left: z.object({ share: number, volume: number, deepest: number } satisfies Fields<LeftFigures>),
   cutouts: z.array(cutout),
 } satisfies Fields<SetupSummary>);
 

@@ -44,8 +44,22 @@ export function ramp(...stops: Rgb[]): Rgb[] {
 export const DEPTH = ramp([88, 62, 38], [168, 128, 78], [240, 222, 182]);
 /** Deviation: chalk stands too high, paper is right, madder is cut too deep. */
 export const DEVIATION = ramp([168, 67, 31], [226, 160, 130], [255, 254, 250], [130, 180, 214], [31, 95, 139]);
-/** Half the range of the deviation map, mm. */
-export const DEVIATION_RANGE = 0.2;
+/** Half the ranges that a deviation map can have, mm. */
+const RANGES = [0.2, 0.5, 1, 2, 5, 10, 20];
+/** Share of the cells that differ at all which the map's range need not hold. */
+const BEYOND = 0.005;
+
+/** Half the range of a deviation map, mm: the least that holds nearly all of what differs. */
+export function deviationRange(deviation: Float32Array): number {
+  const over = new Uint32Array(RANGES.length);
+  let differ = 0;
+  for (const d of deviation) {
+    if (d === 0) continue;
+    differ++;
+    for (let r = 0; r < RANGES.length && Math.abs(d) > RANGES[r]; r++) over[r]++;
+  }
+  return RANGES.find((_, r) => over[r] <= BEYOND * differ) ?? RANGES[RANGES.length - 1];
+}
 
 /** Pixels as red, green, blue, opacity, the north row first. */
 export interface Picture {
@@ -74,6 +88,7 @@ export function shade({ grid, heights, mask, deviation, paper, hatch }: ShadeInp
   let low = 0;
   for (let k = 0; k < heights.length; k++) if (heights[k] < low) low = heights[k];
   const span = low < 0 ? -low : 1;
+  const range = deviation ? deviationRange(deviation) : 1;
   const px = out.data;
   // As wide on a coarse grid as on a fine one.
   const pitch = Math.max(4, Math.round(Math.max(width, height) / 84));
@@ -97,7 +112,7 @@ export function shade({ grid, heights, mask, deviation, paper, hatch }: ShadeInp
         c = line ? hatch : paper;
         lit = 0.82 + 0.27 * light;
       } else if (deviation) {
-        const t = (deviation[k] / DEVIATION_RANGE + 1) / 2;
+        const t = (deviation[k] / range + 1) / 2;
         c = DEVIATION[Math.round(255 * Math.min(1, Math.max(0, t)))];
         lit = 0.75 + 0.37 * light;
       } else c = DEPTH[Math.round(255 * Math.min(1, Math.max(0, (heights[k] + span) / span)))];

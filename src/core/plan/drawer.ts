@@ -5,12 +5,24 @@ import type { Machine } from '../doc/machine';
 import type { Material } from '../doc/material';
 import type { Edit } from '../findings/edit';
 import { type Finding, type Found, identify } from '../findings/finding';
+import { reachingFixes } from '../proof/checks/left-over';
+import type { SetupView } from '../setup/view';
 
 /** What the shop holds now. */
 export interface Drawer {
   machines: Machine[];
   cutters: Cutter[];
   materials: Material[];
+}
+
+/** Findings of a setup with fixes by bits that the job does not have and the drawer has. */
+export function withDrawer(findings: Finding[], view: SetupView, drawer: Pick<Drawer, 'cutters'>): Finding[] {
+  return findings.map((f) => {
+    const { most, depth, own, why } = f.figures as Record<string, number | string>;
+    if (f.rule !== 'left-over' || f.fixes.length > 0 || why !== 'width') return f;
+    const within = { most: Math.min(Number(most), Number(own)), depth: Number(depth) };
+    return { ...f, fixes: reachingFixes(view, within, drawer.cutters) };
+  });
 }
 
 /** Whether two copies of a thing have the same figures; `but` are fields that are each one's own. */

@@ -109,7 +109,7 @@ function summarise(d: DoneSetup, p: Awaited<ReturnType<typeof provePlan>>['setup
     zero: zeroOf(d.view.board, d.view.setup),
     passes: d.planned.map((e) => e.summary),
     deepest: p.deepest,
-    leftShare: p.leftShare,
+    left: p.left,
     cutouts: p.cutouts,
   };
 }

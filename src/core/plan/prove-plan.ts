@@ -2,6 +2,7 @@ import type { Board } from '../doc/board';
 import { type Grid, gridOf, type HeightField } from '../field/height-field';
 import type { Found } from '../findings/finding';
 import type { CutoutProof } from '../proof/connect';
+import { type LeftFigures, leftFigures } from '../proof/deviation';
 import type { ProgramFigures } from '../proof/figures';
 import { proveBoard, type SetupToProve } from '../proof/prove';
 import type { Solid } from '../proof/solid';
@@ -16,7 +17,7 @@ interface ProofMeta {
   setups: {
     grid: Grid;
     deepest: number;
-    leftShare: number;
+    left: LeftFigures;
     programs: ProgramFigures[];
     cutouts: (CutoutProof & { pass: string })[];
     rough: boolean;
@@ -29,7 +30,7 @@ export interface ProvenSetup {
   rough: HeightField | null;
   deviation: Float32Array;
   deepest: number;
-  leftShare: number;
+  left: LeftFigures;
   programs: ProgramFigures[];
   cutouts: (CutoutProof & { pass: string })[];
 }
@@ -68,7 +69,7 @@ async function prove(
       setups: p.setups.map((s) => ({
         grid: gridOf(s.cut),
         deepest: s.deepest,
-        leftShare: s.deviation.leftShare,
+        left: leftFigures(s.deviation.left),
         programs: s.programs,
         cutouts: s.cutouts,
         rough: s.rough !== null,

@@ -2,6 +2,7 @@ import type { SurfaceFacts } from '../arrange/compose';
 import type { Grid, HeightField } from '../field/height-field';
 import type { Finding } from '../findings/finding';
 import type { CutoutProof } from '../proof/connect';
+import type { LeftFigures } from '../proof/deviation';
 import type { Solid } from '../proof/solid';
 import type { PassSummary } from './plan-passes';
 import type { PlannedProgram } from './programs';
@@ -17,7 +18,8 @@ export interface SetupSummary {
   zero: { x: number; y: number; z: number };
   passes: PassSummary[];
   deepest: number;
-  leftShare: number;
+  /** What stands over the target. */
+  left: LeftFigures;
   /** What the proof found of every cut-out. */
   cutouts: (CutoutProof & { pass: string })[];
 }

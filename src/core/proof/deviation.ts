@@ -13,9 +13,45 @@ export interface Deviation {
   /** How far the kept board was cut, mm, and where. */
   keepCut: number;
   keepAt: number;
-  /** Share of the cells to be met that stand more than `notable` mm above the target. */
-  leftShare: number;
-  notable: number;
+  left: LeftOver;
+}
+
+/** What stands more than `NOTABLE` mm over the target. */
+export interface LeftOver {
+  /** Share of the cells to be met. */
+  share: number;
+  /** Wood over the target, mm3. */
+  volume: number;
+  /** Most that stands upright over the target, mm, and where (cell index, or -1). */
+  deepest: number;
+  at: number;
+}
+
+/** What is told of it. */
+export type LeftFigures = Omit<LeftOver, 'at'>;
+export const leftFigures = ({ share, volume, deepest }: LeftOver): LeftFigures => ({ share, volume, deepest });
+
+/** Along the normal, mm: less than this is sanded off. */
+export const NOTABLE = 0.1;
+
+/** How far a surface lies outside the range of the nine target cells around one, mm: above positive, below negative. */
+function beyondNine(
+  surface: number,
+  t: Float32Array,
+  k: number,
+  rows: [number, number],
+  cols: [number, number],
+): number {
+  let low = t[k];
+  let high = t[k];
+  for (const row of [rows[0], 0, rows[1]]) {
+    for (const col of [cols[0], 0, cols[1]]) {
+      const v = t[k + row + col];
+      if (v < low) low = v;
+      if (v > high) high = v;
+    }
+  }
+  return surface < low ? surface - low : surface > high ? surface - high : 0;
 }
 
 /**
@@ -23,14 +59,15 @@ export interface Deviation {
  * (times the cosine of the slope); at steeper places one cell sideways is allowed: too deep is measured from the lowest,
  * left over from the highest of the nine target cells around.
  */
-export function compareSurfaces(cut: HeightField, target: HeightField, mask: Uint8Array, notable = 0.1): Deviation {
+export function compareSurfaces(cut: HeightField, target: HeightField, mask: Uint8Array): Deviation {
   const { width, height, cell } = target;
   const t = target.data;
   const s = cut.data;
   const map = new Float32Array(t.length);
-  const out: Deviation = { map, deepest: 0, deepestAt: -1, keepCut: 0, keepAt: -1, leftShare: 0, notable };
+  const left: LeftOver = { share: 0, volume: 0, deepest: 0, at: -1 };
+  const out: Deviation = { map, deepest: 0, deepestAt: -1, keepCut: 0, keepAt: -1, left };
   let met = 0;
-  let left = 0;
+  let high = 0;
   for (let j = 0; j < height; j++) {
     const north = j + 1 < height ? width : 0;
     const south = j > 0 ? -width : 0;
@@ -46,18 +83,11 @@ export function compareSurfaces(cut: HeightField, target: HeightField, mask: Uin
         Math.abs(t[k + north] - h),
         Math.abs(t[k + south] - h),
       );
-      let d = s[k] - h;
+      let over = s[k] - h;
+      let d = over;
       if (steep > CLIFF * cell) {
-        let low = h;
-        let high = h;
-        for (const row of [south, 0, north]) {
-          for (const col of [w, 0, e]) {
-            const v = t[k + row + col];
-            if (v < low) low = v;
-            if (v > high) high = v;
-          }
-        }
-        d = s[k] < low ? s[k] - low : s[k] > high ? s[k] - high : 0;
+        over = beyondNine(s[k], t, k, [south, north], [w, e]);
+        d = over;
       } else {
         const gx = (t[k + e] - t[k + w]) / (cell * Math.max(1, e - w));
         const gy = (t[k + north] - t[k + south]) / (cell * Math.max(1, (north > 0 ? 1 : 0) + (south < 0 ? 1 : 0)));
@@ -72,13 +102,20 @@ export function compareSurfaces(cut: HeightField, target: HeightField, mask: Uin
         continue;
       }
       met++;
-      if (d > notable) left++;
+      if (d > NOTABLE) {
+        high++;
+        left.volume += over * cell * cell;
+        if (over > left.deepest) {
+          left.deepest = over;
+          left.at = k;
+        }
+      }
       if (d < out.deepest) {
         out.deepest = d;
         out.deepestAt = k;
       }
     }
   }
-  out.leftShare = met > 0 ? left / met : 0;
+  left.share = met > 0 ? high / met : 0;
   return out;
 }

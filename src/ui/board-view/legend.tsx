@@ -1,4 +1,4 @@
-import { DEPTH, DEVIATION, DEVIATION_RANGE } from '@/core/arrange/picture';
+import { DEPTH, DEVIATION, deviationRange } from '@/core/arrange/picture';
 import type { ViewMode } from '@/ui/board-view/layout';
 import type { Surface } from '../job/surface';
 
@@ -12,15 +12,16 @@ export function Legend({ mode, surface }: { mode: ViewMode; surface: Surface | n
   const f = surface.cut ?? surface.target;
   for (const v of f.data) if (v < low) low = v;
   const over = mode === 'left over' && surface.deviation;
+  const range = surface.deviation ? deviationRange(surface.deviation) : 0;
   return (
     <div className="panel absolute bottom-2 left-2 flex w-16 flex-col items-center gap-1 px-1 py-1.5 text-center text-[12.5px] leading-tight">
-      <span>{over ? `${DEVIATION_RANGE} mm left` : 'top'}</span>
+      <span>{over ? `${range} mm left` : 'top'}</span>
       <span
         className="h-20 w-2.5 rounded-full border border-base-300"
         style={{ background: css(over ? DEVIATION : DEPTH) }}
         aria-hidden
       />
-      <span>{over ? `${DEVIATION_RANGE} mm too deep` : `${low.toFixed(1)} mm`}</span>
+      <span>{over ? `${range} mm too deep` : `${low.toFixed(1)} mm`}</span>
     </div>
   );
 }

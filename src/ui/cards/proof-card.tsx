@@ -1,10 +1,11 @@
 'use client';
 import type { PlanInfo } from '@/contract/plans';
-import type { Pass } from '@/core/doc/pass';
-import type { Holding } from '@/core/doc/setup';
+import type { Library } from '@/contract/shop';
 import type { Finding, Fix } from '@/core/findings/finding';
 import { isThrough } from '@/core/passes/order';
+import { withDrawer } from '@/core/plan/drawer';
 import type { TabFound } from '@/core/proof/connect';
+import type { SetupView } from '@/core/setup/view';
 import { formatLength, trimNumber } from '@/core/units/length';
 import { Card, Figures, Sentence } from './card';
 import { FindingList } from './finding-list';
@@ -19,8 +20,8 @@ export function ProofCard({
   fresh,
   stopping,
   seconds,
-  passes,
-  holding,
+  job,
+  library,
   picked,
   onPick,
   onFix,
@@ -32,9 +33,9 @@ export function ProofCard({
   stopping: Finding[];
   /** Seconds that the whole job takes; null while that is not known. */
   seconds: number | null;
-  /** Of the setup that is shown. */
-  passes: Pass[];
-  holding: Holding[];
+  /** The setup that is shown. */
+  job: SetupView;
+  library: Library | undefined;
   picked: Finding | null;
   onPick(f: Finding): void;
   onFix(f: Fix): void;
@@ -63,7 +64,7 @@ export function ProofCard({
       </Card>
     );
   }
-  const through = isThrough(passes);
+  const through = isThrough(job.passes);
   const errors = s.findings.filter((f) => f.severity === 'error').length;
   return (
     <Card title="Proof" subtitle="the written programs, read back and cut">
@@ -95,10 +96,13 @@ export function ProofCard({
         items={[
           [formatLength(s.deepest), through ? 'deepest of the relief' : 'deepest cut'],
           [formatLength(s.thinnest), through ? 'thinnest of what stays' : 'thinnest left'],
-          [`${trimNumber(s.leftShare * 100, 1)} %`, 'stands over 0.1 mm high'],
+          [
+            `${trimNumber(s.left.volume / 1000, 2)} cm³`,
+            `left over, ${formatLength(s.left.deepest, 'mm', 1)} at the highest`,
+          ],
         ]}
       />
-      <ProgramFigures programs={s.programs} holding={holding} />
+      <ProgramFigures programs={s.programs} holding={job.setup.holding} />
       {s.cutouts.map((c) => (
         <p key={c.pass} className="mt-3 text-sm leading-snug">
           {c.joined ? (
@@ -120,7 +124,7 @@ export function ProofCard({
           ? 'No findings'
           : `${s.findings.length} ${s.findings.length === 1 ? 'finding' : 'findings'}`}
       </h3>
-      <FindingList {...listed} findings={s.findings} />
+      <FindingList {...listed} findings={library ? withDrawer(s.findings, job, library) : s.findings} />
     </Card>
   );
 }

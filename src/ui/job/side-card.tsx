@@ -53,8 +53,8 @@ function StationCard({ screen }: { screen: OpenScreen }) {
           fresh={fresh}
           stopping={screen.stopping}
           seconds={fresh ? (state.plan?.summary?.seconds ?? null) : null}
-          passes={job.passes}
-          holding={job.setup.holding}
+          job={job}
+          library={library}
           picked={screen.picked}
           onPick={screen.pick}
           onFix={screen.fix}

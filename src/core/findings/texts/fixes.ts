@@ -43,6 +43,7 @@ export const FIX_LABELS: Record<string, (f: Figures) => string> = {
   'use-speed': (f) => `Turn at ${f.rpm} rpm`,
   'hold-by-tape': () => 'It is held by tape under all of it',
   'use-stepdown': (f) => `Take ${len(f, 'stepdown')} at once`,
+  'add-finish': (f) => `Finish with ${f.bit} too`,
   'rough-first': (f) => `Rough first with ${f.bit}`,
   'thinner-board': (f) => `The board is ${len(f, 'thickness')} thick`,
   'lay-spoilboard': (f) => `Lay a spoilboard of ${len(f, 'thickness')}`,

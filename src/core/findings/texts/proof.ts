@@ -1,4 +1,4 @@
-import { formatLength } from '../../units/length';
+import { formatLength, trimNumber } from '../../units/length';
 import { len, num, type Text } from './text';
 
 const STALLS = 'an axis that stalls loses its place and the next plunge goes through the work';
@@ -157,8 +157,12 @@ export const PROOF_TEXTS: Record<string, Text> = {
           'lower the rise or the skin, or use a thicker board',
         ],
   'left-over': (f) => [
-    `${num(f, 'share').toFixed(1)} % of the relief stands more than ${len(f, 'height')} above the target`,
-    'a smaller bit reaches finer detail, a smaller stepover leaves lower ridges',
+    `${trimNumber(num(f, 'volume'), 2)} cm³ stand over the target, ${len(f, 'deep')} at the highest, on ${trimNumber(num(f, 'share'), 1)} % of the relief`,
+    f.why === 'width'
+      ? `a round tip of up to ${len(f, 'most')} gets in there; the finest of this job is ${len(f, 'own')} wide`
+      : f.why === 'none'
+        ? 'no bit gets in there: that is work for a knife, or for a wider gap'
+        : 'its bits get in there: a smaller stepover, or a finishing pass over that ground, takes it away',
   ],
   'skim-left': (f) => [
     `the skim leaves the board ${len(f, 'height')} too thick here`,
