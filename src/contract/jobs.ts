@@ -3,7 +3,7 @@ import { name } from '../core/doc/parts';
 import { z } from '../core/units/zod';
 import { endpoint, FILE, json } from './endpoint';
 import { planState } from './plans';
-import { edit } from './wire';
+import { edit, finding } from './wire';
 
 const text = z.string();
 const DONE = json(z.object({}));
@@ -73,6 +73,23 @@ const whatIf = z.object({
 });
 export type WhatIf = z.infer<typeof whatIf>;
 
+/** Programs from files, judged for a job. */
+const judged = z.object({
+  /** Stands for them when the answer is asked for again. */
+  proof: text,
+  /** planning: they are being judged; failed: they cannot be followed, or their judging failed. */
+  status: z.enum(['known', 'planning', 'failed']),
+  /** How far it has come, 0 to 1. */
+  share: z.number(),
+  message: text.nullable(),
+  files: z.array(z.object({ file: text, seconds: z.number() })),
+  findings: z.array(finding),
+});
+export type Judged = z.infer<typeof judged>;
+
+/** Most program files that are judged at once. */
+export const MOST_FILES = 40;
+
 export const EXPORTS = ['heights-png', 'heights-tiff', 'stl', 'picture', 'outline-svg', 'outline-dxf'] as const;
 export type ExportKind = (typeof EXPORTS)[number];
 
@@ -133,6 +150,20 @@ export const JOBS = {
     body: z.object({ edits: z.array(edit).min(1).max(2000) }),
     answer: json(whatIf),
   }),
+  /** Judges programs as they lie in files, in the given order, as if the newest version had been planned so. */
+  prove: endpoint({
+    method: 'POST',
+    path: '/api/jobs/[id]/prove',
+    body: z.object({
+      files: z
+        .array(z.object({ file: text.min(1).max(200), text }))
+        .min(1)
+        .max(MOST_FILES),
+    }),
+    answer: json(judged),
+  }),
+  /** What came of it. */
+  proof: endpoint({ method: 'GET', path: '/api/jobs/[id]/prove/[proof]', answer: json(judged) }),
   /** The whole job with its files as one archive. */
   bundle: endpoint({ method: 'GET', path: '/api/jobs/[id]/bundle', answer: FILE }),
   /** The joined layers in an open format. */

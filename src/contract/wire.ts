@@ -48,7 +48,7 @@ const subject = z.object({
   path: z.array(z.union([z.string(), number])).optional(),
 } satisfies Fields<Subject>);
 const fix = z.object({ id: z.string(), figures, edits: z.array(edit) } satisfies Fields<Fix>);
-const finding = z.object({
+export const finding = z.object({
   id: z.string(),
   rule: z.string(),
   severity: z.enum(['error', 'warning', 'note']),

@@ -1,6 +1,7 @@
 import { Worker } from 'node:worker_threads';
 import type { PlanProgress } from '../contract/plans';
 import type { Job } from '../core/doc/job';
+import type { GivenProgram } from '../core/plan/given-programs';
 import type { PlanNews, PlanOrder } from '../workers/plan.worker';
 import { asideOf, removeFile } from './files';
 import { workerFile } from './kernel-pool';
@@ -11,6 +12,8 @@ export interface Task {
   /** The job that it belongs to. */
   job: string;
   document: Job;
+  /** Programs from files that are judged in the place of those that are planned. */
+  given?: GivenProgram[];
   /** Hash of the document: where its result goes. */
   input: string;
   /** A variant waits until nothing else is to be planned, and gives way when something is. */
@@ -122,9 +125,10 @@ export class PlanQueue {
   /** Runs a task's thread to its end, or until it is left. */
   private run(turn: Turn): Promise<Outcome> {
     const { assets, cache, planner, out } = this.places;
-    const { document, input, key } = turn.task;
+    const { document, given, input, key } = turn.task;
     const order: PlanOrder = {
       job: document,
+      given: given ?? null,
       assets,
       cache,
       planner,

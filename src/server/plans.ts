@@ -1,12 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import type { Kysely } from 'kysely';
-import type { WhatIf } from '../contract/jobs';
+import type { Judged, WhatIf } from '../contract/jobs';
 import type { PlanState } from '../contract/plans';
 import { withEdits } from '../core/doc/edits';
 import { type Job, setupsOf } from '../core/doc/job';
 import type { HeightField } from '../core/field/height-field';
 import type { Edit } from '../core/findings/edit';
 import { textOf } from '../core/findings/texts/text-of';
+import type { GivenProgram } from '../core/plan/given-programs';
 import { unpackStage } from '../core/plan/pack';
 import { problems } from '../core/plan/problems';
 import { variantsOf } from '../core/plan/variants';
@@ -14,6 +15,7 @@ import { sectionOf } from '../core/plan/view';
 import type { AssetStore } from './assets';
 import type { Schema } from './database';
 import { BadRequest, NotFound } from './errors';
+import { GivenProofs } from './given';
 import { getJob } from './jobs';
 import { clearResults } from './keeping';
 import { PlanQueue } from './plan-queue';
@@ -21,12 +23,21 @@ import { type PlanBrief, ResultStore } from './results';
 import { Standings } from './standing';
 import { inputOf, Variants } from './what-if';
 
+/** @throws BadRequest naming what in a document stops planning */
+function refuseStopped(document: Job): void {
+  const [first] = problems(document).filter((f) => f.stops);
+  if (!first) return;
+  const { message, remedy } = textOf(first);
+  throw new BadRequest(`${message}; ${remedy}`);
+}
+
 /** The plans of all jobs: what is wanted, what is being done, and the results. */
 export class PlanRunner {
   private readonly queue: PlanQueue;
   private readonly results: ResultStore;
   private readonly listeners = new Map<string, Set<() => void>>();
   private readonly variants: Variants;
+  private readonly given: GivenProofs;
   private readonly standings: Standings;
   private surfaces: { id: string; fields: Record<string, HeightField> } | undefined;
 
@@ -42,6 +53,7 @@ export class PlanRunner {
     const out = (input: string) => this.results.place(input);
     this.queue = new PlanQueue({ assets: assets.folder, cache, planner, out }, (key) => this.tell(key));
     this.variants = new Variants(this.results, this.queue);
+    this.given = new GivenProofs(this.results, this.queue);
   }
 
   private tell(key: string): void {
@@ -55,11 +67,7 @@ export class PlanRunner {
    */
   async start(job: string): Promise<PlanState> {
     const view = await getJob(this.db, job);
-    const stops = problems(view.document).filter((f) => f.stops);
-    if (stops.length > 0) {
-      const { message, remedy } = textOf(stops[0]);
-      throw new BadRequest(`${message}; ${remedy}`);
-    }
+    refuseStopped(view.document);
     const input = inputOf(view.document);
     const rows = await this.db
       .selectFrom('plans')
@@ -130,6 +138,21 @@ export class PlanRunner {
       if (e instanceof RangeError) throw new BadRequest(e.message);
       throw e;
     }
+  }
+
+  /** Judges programs from files for a job's newest version. @throws BadRequest naming what stops planning, or the number that is given twice */
+  async judge(job: string, given: GivenProgram[]): Promise<Judged> {
+    const { document } = await getJob(this.db, job);
+    refuseStopped(document);
+    const names = given.map((g) => g.file);
+    const twice = names.find((n, i) => names.indexOf(n) !== i);
+    if (twice) throw new BadRequest(`${twice} is there twice; give each program once`);
+    return this.given.judge(job, document, given);
+  }
+
+  /** What came of programs from files. */
+  async judged(proof: string): Promise<Judged> {
+    return this.given.state(proof);
   }
 
   async cancel(id: string): Promise<void> {

@@ -1,6 +1,7 @@
 import path from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Job } from '../core/doc/job';
+import type { GivenProgram } from '../core/plan/given-programs';
 import { planJob } from '../core/plan/pipeline';
 import { AssetStore } from '../server/assets';
 import { contentLoader } from '../server/content';
@@ -12,6 +13,8 @@ import { StageCache, stageRunner } from '../server/stage-cache';
 
 export interface PlanOrder {
   job: Job;
+  /** Programs from files that are judged in the place of those that are planned. */
+  given: GivenProgram[] | null;
   /** Folder of the files, each under its hash. */
   assets: string;
   cache: string;
@@ -41,6 +44,7 @@ try {
       progress: (name, share) => tell({ kind: 'progress', name, share }),
       stage: stageRunner(new StageCache(order.cache), order.planner, seconds),
     },
+    order.given,
   );
   storeResult(order.out, order.aside, { planner: order.planner, files: planFiles(plan, seconds) });
   tell({ kind: 'done' });

@@ -304,6 +304,15 @@ const SCENES: [string, () => SetupView][] = [
         j.passes.shift();
       }),
   ],
+  [
+    'left-over',
+    () =>
+      plain((j) => {
+        // A slot that the ball of the job is too wide for, and one of its other bits is not.
+        j.layers.push(shape('slot', 20, 4, 3, { join: 'carve' }));
+        j.cutters.push(drawerBit('ball3'));
+      }),
+  ],
   ['beyond-board', () => plain((j) => (j.layers[0].size = { x: 99, y: 40 }))],
   ['outside-machine', () => plain((j) => (j.setup.place.x = 560))],
   ['z-travel', () => plain((j) => (j.setup.heights.everything = 60))],

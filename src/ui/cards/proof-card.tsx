@@ -9,6 +9,7 @@ import type { SetupView } from '@/core/setup/view';
 import { formatLength, trimNumber } from '@/core/units/length';
 import { Card, Figures, Sentence } from './card';
 import { FindingList } from './finding-list';
+import { GivenPrograms } from './given-programs';
 import { ProgramFigures } from './program-figures';
 
 const weakest = (tabs: TabFound[]) => tabs.reduce((a, b) => (b.section < a.section ? b : a));
@@ -125,6 +126,7 @@ export function ProofCard({
           : `${s.findings.length} ${s.findings.length === 1 ? 'finding' : 'findings'}`}
       </h3>
       <FindingList {...listed} findings={library ? withDrawer(s.findings, job, library) : s.findings} />
+      <GivenPrograms id={id} picked={picked} onPick={onPick} />
     </Card>
   );
 }
