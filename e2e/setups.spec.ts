@@ -80,6 +80,24 @@ test('a document with faults opens and lists them; a press mends one, undo bring
   });
 });
 
+test('a program dropped on Proof is judged: one that cuts too deep by its line, one that cannot be followed by its sentence', async ({
+  page,
+}) => {
+  const id = await putJob(dishes().face);
+  await page.goto(`/jobs/${id}`);
+  await page.getByRole('button', { name: /^Proof / }).click();
+  const given = page.getByRole('region', { name: 'Programs from files' });
+  await expect(given).toBeVisible({ timeout: 120_000 });
+  const head = 'G21\nG17 G90 G94 G54\nG0 Z5\nS16000 M3\nG4 P3\nG0 X0 Y0\n';
+  const text = `${head}G1 Z-9 F300\nX5 F1800\nG0 Z5\nM5\nM30\n`;
+  const choose = given.getByLabel('Choose programs');
+  await choose.setInputFiles({ name: 'mine.nc', mimeType: 'text/plain', buffer: Buffer.from(text) });
+  await expect(given.getByText(/^mine\.nc: do not cut it, \d+ things are wrong/)).toBeVisible({ timeout: 60_000 });
+  await expect(given.getByText(/mine\.nc, line [78].*too deep/).first()).toBeVisible();
+  await choose.setInputFiles({ name: 'mine.nc', mimeType: 'text/plain', buffer: Buffer.from(`${head}G5 X1\n`) });
+  await expect(given.getByText('mine.nc, line 7: G5 is not followed by this reader')).toBeVisible({ timeout: 60_000 });
+});
+
 test('a document with everything wrong opens at every station, and lists it all', async ({ page }) => {
   const id = await putJob({ document: allWrong() });
   await page.goto(`/jobs/${id}`);
