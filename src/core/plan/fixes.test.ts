@@ -309,7 +309,8 @@ const SCENES: [string, () => SetupView][] = [
     () =>
       plain((j) => {
         // A slot that the ball of the job is too wide for, and one of its other bits is not.
-        j.layers.push(shape('slot', 20, 4, 3, { join: 'carve' }));
+        j.layers[0].rise = 7;
+        j.layers.push(shape('slot', 20, 4, 5, { join: 'carve' }));
         j.cutters.push(drawerBit('ball3'));
       }),
   ],

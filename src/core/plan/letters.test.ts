@@ -100,7 +100,8 @@ test('at 90 degrees a groove is as deep as half its width; one wider than its de
   const job = grooved({ source, size: { x: 40, y: 4 }, rise: 3 }, ninety);
   const plan = await planShapes(job, load);
   const middle = 320 * plan.cut.width + 500;
-  expect(plan.cut.data[middle]).toBeCloseTo(-2, 1);
+  // The nearest cells lie 0.05 mm beside the middle, and as much less deep.
+  expect(plan.cut.data[middle]).toBeCloseTo(-1.95, 2);
   const capped = grooved({ source, size: { x: 40, y: 4 }, rise: 1 }, ninety);
   const level = await planShapes(capped, load);
   const d = against(level, rectangle(40, 4), 1, 90);
