@@ -18,6 +18,7 @@ import { stageRunner } from '../src/server/stage-cache';
 import { benchArrange, meshChild } from './arrange';
 import { benchChanged } from './changed';
 import { benchEngagement } from './engagement';
+import { benchLarge, startLarge } from './large';
 import { benchLetters } from './letters';
 import { benchOutlines } from './outlines';
 import { benchPage } from './page';
@@ -221,6 +222,7 @@ function sinking(text: string): number {
 
 const child = process.argv.indexOf('--mesh');
 if (child > 0) await meshChild(Number(process.argv[child + 1]));
+else if (process.argv.includes('--large')) await benchLarge();
 else {
   const field = plaqueField();
   benchOffset(field);
@@ -233,4 +235,5 @@ else {
   await benchOutlines();
   await benchPlan();
   await benchChanged();
+  startLarge();
 }

@@ -46,7 +46,7 @@ async function read<E extends Endpoint>(e: E, res: Response): Promise<AnsweredBy
 async function read(e: Endpoint, res: Response): Promise<unknown> {
   if (e.answer.as === 'file') return res;
   if (e.answer.as === 'json') return fitting(e.answer.schema, jsonOf(await res.text()), res.status);
-  return fitting(e.answer.schema, unpackStage(await res.arrayBuffer()), res.status);
+  return fitting(e.answer.schema, unpackStage(new Uint8Array(await res.arrayBuffer())), res.status);
 }
 
 /**

@@ -10,6 +10,8 @@ import type { KernelAnswer, KernelTask } from '../workers/kernel.worker';
 
 /** Cells up to which a thread cuts by itself. */
 const FEW = 1 << 18;
+/** Most cells that go over to a thread at once: what is on the way is at most so many a thread, whatever the field's size. */
+const BAND_CELLS = 6e6;
 
 /** Rows of a field that a cutter of radius R reaches on its way, the upper end left out. */
 function rowsUnder(f: HeightField, R: number, segments: Float64Array): [number, number] {
@@ -61,10 +63,23 @@ export class KernelPool implements KernelHost {
     });
   }
 
-  /** Even bands of `n` rows, one a worker; none is empty. */
-  private bands(n: number): [number, number][] {
-    const parts = Math.min(this.workers.length, Math.max(1, n));
+  /** Even bands of `n` rows of `width` cells, at least one a worker; none is empty. */
+  private bands(n: number, width: number): [number, number][] {
+    const parts = Math.min(Math.max(this.workers.length, Math.ceil((n * width) / BAND_CELLS)), Math.max(1, n));
     return Array.from({ length: parts }, (_, i) => [Math.floor((n * i) / parts), Math.floor((n * (i + 1)) / parts)]);
+  }
+
+  /** Works on bands, every worker taking the next one when it is done with its own. */
+  private async spread(
+    bands: [number, number][],
+    work: (band: [number, number], worker: number, n: number) => Promise<void>,
+  ): Promise<void> {
+    const left = bands.entries();
+    await Promise.all(
+      this.workers.map(async (_, worker) => {
+        for (const [n, band] of left) await work(band, worker, n);
+      }),
+    );
   }
 
   /** Rows y0..y1 of a field as one of their own. */
@@ -79,34 +94,32 @@ export class KernelPool implements KernelHost {
   async offset(...[f, profile, inflate]: Parameters<KernelHost['offset']>): Promise<Float32Array> {
     const halo = Math.ceil((profile.R + inflate) / f.cell) + 1;
     const out = new Float32Array(f.width * f.height);
-    await Promise.all(
-      this.bands(f.height).map(async ([y0, y1], i) => {
-        const a = Math.max(0, y0 - halo);
-        const { grid, data } = this.slice(f, a, Math.min(f.height, y1 + halo));
-        const done = await this.run(i, { kind: 'offset', grid, data, profile, inflate, rows: [y0 - a, y1 - a] }, [
-          data.buffer,
-        ]);
-        out.set(done.data, y0 * f.width);
-      }),
-    );
+    await this.spread(this.bands(f.height, f.width), async ([y0, y1], worker) => {
+      const a = Math.max(0, y0 - halo);
+      const { grid, data } = this.slice(f, a, Math.min(f.height, y1 + halo));
+      const rows: [number, number] = [y0 - a, y1 - a];
+      const done = await this.run(worker, { kind: 'offset', grid, data, profile, inflate, rows }, [data.buffer]);
+      out.set(done.data, y0 * f.width);
+    });
     return out;
   }
 
   async lines(...[f, profile, ys]: Parameters<KernelHost['lines']>): Promise<Float32Array> {
     const halo = Math.ceil(profile.R / f.cell) + 2;
     const out = new Float32Array(f.width * ys.length);
-    await Promise.all(
-      this.bands(ys.length).map(async ([l0, l1], i) => {
-        if (l1 <= l0) return;
-        const row = (y: number) => Math.floor((y - f.originY) / f.cell);
-        const a = Math.min(f.height, Math.max(0, row(ys[l0]) - halo));
-        const b = Math.max(a, Math.min(f.height, row(ys[l1 - 1]) + halo + 1));
-        const { grid, data } = this.slice(f, a, b);
-        const part = ys.slice(l0, l1);
-        const done = await this.run(i, { kind: 'lines', grid, data, profile, ys: part }, [data.buffer, part.buffer]);
-        out.set(done.data, l0 * f.width);
-      }),
-    );
+    const row = (y: number) => Math.floor((y - f.originY) / f.cell);
+    // Lines may lie far apart: what goes over to a thread is the field under them.
+    const rows = ys.length > 0 ? row(ys[ys.length - 1]) - row(ys[0]) : 0;
+    const width = Math.ceil((f.width * Math.max(ys.length, rows)) / Math.max(1, ys.length));
+    await this.spread(this.bands(ys.length, width), async ([l0, l1], worker) => {
+      if (l1 <= l0) return;
+      const a = Math.min(f.height, Math.max(0, row(ys[l0]) - halo));
+      const b = Math.max(a, Math.min(f.height, row(ys[l1 - 1]) + halo + 1));
+      const { grid, data } = this.slice(f, a, b);
+      const part = ys.slice(l0, l1);
+      const done = await this.run(worker, { kind: 'lines', grid, data, profile, ys: part }, [data.buffer, part.buffer]);
+      out.set(done.data, l0 * f.width);
+    });
     return out;
   }
 
@@ -122,18 +135,17 @@ export class KernelPool implements KernelHost {
       return new Float32Array(0);
     }
     const engaged = new Float32Array(limit === null ? 0 : (segments.length / SEGMENT) * ENGAGED);
-    await Promise.all(
-      this.bands(to - from).map(async ([a, b], i) => {
-        const { grid, data } = this.slice(f, from + a, from + b);
-        const copy = segments.slice();
-        const done = await this.run(i, { kind: 'cut', grid, data, profile, segments: copy, limit }, [
-          data.buffer,
-          copy.buffer,
-        ]);
-        f.data.set(done.data, (from + a) * f.width);
-        if (done.engaged) joinEngaged(engaged, done.engaged);
-      }),
-    );
+    const told: (Float32Array | undefined)[] = [];
+    await this.spread(this.bands(to - from, f.width), async ([a, b], worker, n) => {
+      const { grid, data } = this.slice(f, from + a, from + b);
+      const copy = segments.slice();
+      const task = { kind: 'cut', grid, data, profile, segments: copy, limit } as const;
+      const done = await this.run(worker, task, [data.buffer, copy.buffer]);
+      f.data.set(done.data, (from + a) * f.width);
+      told[n] = done.engaged;
+    });
+    // In their order, whoever was done first: sums of floats depend on it.
+    for (const t of told) if (t) joinEngaged(engaged, t);
     return engaged;
   }
 

@@ -44,7 +44,7 @@ export class StageCache {
       const bytes = readFileSync(this.file(key));
       const body = bytes.subarray(SUM);
       if (!createHash('sha256').update(body).digest().equals(bytes.subarray(0, SUM))) return undefined;
-      const result = unpackStage(body.buffer.slice(body.byteOffset, body.byteOffset + body.byteLength));
+      const result = unpackStage(body);
       utimesSync(this.file(key), new Date(), new Date());
       return result;
     } catch {

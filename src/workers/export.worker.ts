@@ -9,7 +9,7 @@ import type { Job } from '../core/doc/job';
 import { WHOLE_PIECE } from '../core/doc/outline-ref';
 import { boardGrid, type Grid, gridOf } from '../core/field/height-field';
 import { writeDxf, writeSvg } from '../core/outline/write-outlines';
-import { cellOf } from '../core/plan/cell';
+import { cellOf } from '../core/passes/cell';
 import { composeJob } from '../core/plan/compose-job';
 import { regionOf, resolveAreas } from '../core/plan/regions';
 import { type SetupView, setupView } from '../core/setup/view';

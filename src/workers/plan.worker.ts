@@ -1,6 +1,8 @@
+import { totalmem } from 'node:os';
 import path from 'node:path';
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Job } from '../core/doc/job';
+import { memoryFor } from '../core/passes/cell';
 import type { GivenProgram } from '../core/plan/given-programs';
 import { planJob } from '../core/plan/pipeline';
 import { AssetStore } from '../server/assets';
@@ -30,11 +32,25 @@ export type PlanNews =
   | { kind: 'done' }
   | { kind: 'failed'; message: string };
 
+/** Share of a machine's memory that planning may take. */
+const SHARE = 0.85;
+
 const order = workerData as PlanOrder;
 const tell = (news: PlanNews) => parentPort!.postMessage(news);
 const host = new KernelPool();
 
+/** @throws when a job takes more memory than there is: the system would end this program in the middle of it */
+function refuseTooLarge(job: Job): void {
+  const [needed, has] = [memoryFor(job), totalmem()];
+  if (needed <= SHARE * has) return;
+  const gb = (bytes: number) => `${(bytes / 1e9).toFixed(1)} GB`;
+  throw new Error(
+    `planning this takes ${gb(needed)} of memory, and this machine has ${gb(has)}; give the job a coarser cell, a larger finishing bit or a smaller board`,
+  );
+}
+
 try {
+  refuseTooLarge(order.job);
   const seconds: Record<string, number> = {};
   const plan = await planJob(
     order.job,

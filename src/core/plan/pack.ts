@@ -25,11 +25,12 @@ export function packStage(result: StageResult): Uint8Array[] {
   return out;
 }
 
-/** Reads what packStage wrote; the arrays are views on `buffer`. */
-export function unpackStage(buffer: ArrayBufferLike): StageResult {
-  const size = new DataView(buffer).getUint32(0, true);
-  const head = JSON.parse(new TextDecoder().decode(new Uint8Array(buffer, 8, size))) as Head;
-  let at = 8 + Math.ceil(size / 8) * 8;
+/** Reads what packStage wrote. The arrays are views on the bytes' own memory where those begin on a multiple of 8, as large files do. */
+export function unpackStage(bytes: Uint8Array): StageResult {
+  const { buffer, byteOffset: from } = bytes.byteOffset % 8 === 0 ? bytes : new Uint8Array(bytes);
+  const size = new DataView(buffer).getUint32(from, true);
+  const head = JSON.parse(new TextDecoder().decode(new Uint8Array(buffer, from + 8, size))) as Head;
+  let at = from + 8 + Math.ceil(size / 8) * 8;
   const arrays: StageResult['arrays'] = {};
   for (const { name, kind, length } of head.arrays) {
     const make = ARRAYS[kind];

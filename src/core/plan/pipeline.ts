@@ -1,9 +1,9 @@
 import type { Job } from '../doc/job';
 import { boardGrid, gridOf } from '../field/height-field';
 import { type Found, identify, sortFindings } from '../findings/finding';
+import { cellOf } from '../passes/cell';
 import { frameBetween, gridThrough, zeroOf } from '../setup/frame';
 import { viewOf } from '../setup/view';
-import { cellOf } from './cell';
 import type { LoadContent } from './compose-job';
 import { type GivenProgram, givenPrograms } from './given-programs';
 import { type DoneSetup, planSetup } from './plan-setup';

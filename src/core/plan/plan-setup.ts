@@ -1,6 +1,6 @@
 import { grooveOf, isGroove } from '../arrange/grooves';
 import { outlineOf, type Shown } from '../arrange/silhouette';
-import { buildTarget, type Target } from '../arrange/target';
+import { buildTarget, type Region, type Target } from '../arrange/target';
 import type { OutlineRef } from '../doc/outline-ref';
 import type { Pass } from '../doc/pass';
 import type { Grid } from '../field/height-field';
@@ -25,17 +25,38 @@ export interface SetupInput {
 
 export type DoneSetup = Awaited<ReturnType<typeof planSetup>>;
 
-/** The seated target of a setup, with what stands for it in keys. */
-async function seat({ view, grid }: SetupInput, load: LoadContent, env: PlanEnvironment) {
-  const made = await composeJob(view, grid, load, env.stage);
+/** Outlines that are asked for, from layers that are shown when the first one is. */
+function outlinesOf({ view, grid }: SetupInput, show: () => Promise<Shown[]>) {
   let shown: Promise<Shown[]> | null = null;
-  const outline = async (ref: OutlineRef): Promise<Polygon> => {
-    shown ??= made.shown();
+  return async (ref: OutlineRef): Promise<Polygon> => {
+    shown ??= show();
     return outlineOf(ref, await shown, grid, view.seat.mode);
   };
-  const areas = await resolveAreas(view, outline);
+}
+
+/** The seated target of a setup, with what stands for it in keys. The composite is let go of with it: no closure that lasts may hold it. */
+async function seat(input: SetupInput, load: LoadContent, env: PlanEnvironment) {
+  const made = await composeJob(input.view, input.grid, load, env.stage);
+  const outline = outlinesOf(input, made.shown);
+  const areas = await resolveAreas(input.view, outline);
+  const regions = areas.map((a) => a && regionOf(a, input.grid));
+  const { key, target } = await targetOf(input, made, { areas, regions }, env);
+  return { facts: made.facts, layers: made.layers, outline, areas, regions, key, target };
+}
+
+/** What the passes of a setup work on: areas with their outlines, and the cells of each. */
+interface Grounds {
+  areas: Awaited<ReturnType<typeof resolveAreas>>;
+  regions: (Region | null)[];
+}
+
+async function targetOf(
+  { view, grid }: SetupInput,
+  made: Awaited<ReturnType<typeof composeJob>>,
+  { areas, regions }: Grounds,
+  env: PlanEnvironment,
+): Promise<{ key: string; target: Target }> {
   const plain = areas.map((a) => a && { ...a, polygon: a.polygon?.map((r) => Array.from(r)) });
-  const regions = areas.map((a) => a && regionOf(a, grid));
   const { key, result } = await env.stage('target', { composite: made.key, areas: plain }, async () => {
     const t = buildTarget({
       grid,
@@ -56,7 +77,7 @@ async function seat({ view, grid }: SetupInput, load: LoadContent, env: PlanEnvi
     outside: result.arrays.outside as Float32Array,
     ground: result.meta.ground,
   };
-  return { made, outline, areas, regions, key, target };
+  return { key, target };
 }
 
 /** What the passes open in the board, and what their kinds say of them. */
@@ -93,9 +114,8 @@ export async function planSetup(
 ) {
   const { view, grid, wanted } = input;
   progress('layers', 0);
-  const { made, outline, areas, regions, key, target } = await seat(input, load, env);
-  const layers = made.layers;
-  const said = found('before', { view, target, composite: made.facts, layers, cell: grid.cell, wanted });
+  const { facts, layers, outline, areas, regions, key, target } = await seat(input, load, env);
+  const said = found('before', { view, target, composite: facts, layers, cell: grid.cell, wanted });
   const grooves = () =>
     Promise.all(view.layers.filter(isGroove).map(async (l) => grooveOf(l, (await load(l)).content)));
   const planned = await planPasses({ view, target, regions, key, shapes: { grooves, outline } }, env, progress);
@@ -105,7 +125,7 @@ export async function planSetup(
     view,
     key,
     planned,
-    composite: made.facts,
+    composite: facts,
     target: opened.target,
     through: opened.through,
     slots: slots.map((s) => ({ ...s, chains: s.chains.map((c) => Array.from(c)) })),

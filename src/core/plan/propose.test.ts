@@ -2,12 +2,12 @@ import { expect, test } from 'vitest';
 import { DRAWER, HOBBY_MACHINE, materialNamed } from '../doc/defaults';
 import { jobSchema } from '../doc/job';
 import { describeIssues } from '../doc/refusal';
+import { cellOf, MAX_CELLS } from '../passes/cell';
 import { stepdownFor } from '../passes/proposals';
 import type { RoughPass } from '../passes/rough/schema';
 import { resolveTrenches } from '../passes/trenches';
 import { type SetupView, setupView } from '../setup/view';
 import type { SourceInfo } from '../sources/inspect';
-import { cellOf, MAX_CELLS } from './cell';
 import { packStage, unpackStage } from './pack';
 import { wrongIn } from './plan-test-kit';
 import { proposeJob, SOUND_FLOOR } from './propose';
@@ -175,7 +175,13 @@ test('what is packed is unpacked, whatever the lengths', () => {
     bytes.set(p, at);
     at += p.length;
   }
-  expect(unpackStage(bytes.buffer)).toEqual(result);
+  expect(unpackStage(bytes)).toEqual(result);
+  // Wherever in memory the bytes begin.
+  for (const at of [8, 3]) {
+    const moved = new Uint8Array(bytes.length + at);
+    moved.set(bytes, at);
+    expect(unpackStage(moved.subarray(at))).toEqual(result);
+  }
 });
 
 test('a section reads the cells that it passes', () => {

@@ -1,11 +1,22 @@
-import { describe, expect, test } from 'vitest';
-import { baselineOf, HARMLESS_KINDS, harmlessOf, judgeMany, SMALL_JOBS } from './changed-programs-test-kit';
+import { beforeAll, describe, expect, test } from 'vitest';
+import {
+  type Baseline,
+  baselineOf,
+  HARMLESS_KINDS,
+  harmlessOf,
+  judgeMany,
+  SMALL_JOBS,
+} from './changed-programs-test-kit';
 
 // Programs that were planned here, with one change: a person's slip of the pen. What harms is decided by cutting the board cell by cell by
 // the plain definition and by the limits of bit, machine and setup; the rules have no part in it. Hundreds more: npm run bench.
 describe.each(SMALL_JOBS.map((make, n) => [`small job ${n + 1}`, make] as const))('%s', (_, make) => {
+  let base: Baseline;
+  beforeAll(async () => {
+    base = await baselineOf(make());
+  });
+
   test('of programs with one change each harmful one is found near its line', async () => {
-    const base = await baselineOf(make());
     expect(base.cut.harms).toEqual([]);
     const judged = await judgeMany(base, 10, 1);
     const harmful = judged.filter((j) => j.harmful);
@@ -14,7 +25,6 @@ describe.each(SMALL_JOBS.map((make, n) => [`small job ${n + 1}`, make] as const)
   });
 
   test.each(HARMLESS_KINDS)('%s change nothing that is said', async (kind) => {
-    const base = await baselineOf(make());
     const before = await base.prove(base.programs);
     const after = (await base.prove(harmlessOf(base.programs, kind))).filter((f) => f.rule !== 'not-planned-here');
     expect(after).toEqual(before);

@@ -135,10 +135,8 @@ async function proveSetup(
   cut.data.forEach((v, k) => {
     if (v < lowest && before[k] > v && !(through && besideSlot(through, k, cut.width))) lowest = v;
   });
-  const wood = standingOf(solid, frame, view.board.thickness);
-  const cutouts = through
-    ? s.cutouts.map((c) => ({ ...checkCutout(wood, through, view.board.thickness, c), pass: c.pass }))
-    : [];
+  const cutouts =
+    through && s.cutouts.length > 0 ? cutoutsOf(s, through, standingOf(solid, frame, view.board.thickness)) : [];
   const cutBy = (cell: number) => lastOver(ways, cellPlace(cut, cell));
   all.push(...found('cut', { view, target, cut, deviation, cutouts, cutBy }));
   const figures = programs.map(({ file }, i): ProgramFigures => {
@@ -147,6 +145,11 @@ async function proveSetup(
     return { volume: volume.get(file) ?? 0, bite, air, held: { loose, weak } };
   });
   return { cut, rough: sim.rough, deviation, deepest: -lowest, programs: figures, cutouts };
+}
+
+/** What still joins each cut-out's piece to its frame. */
+function cutoutsOf({ view, cutouts }: SetupToProve, through: Uint8Array, wood: HeightField): SetupProof['cutouts'] {
+  return cutouts.map((c) => ({ ...checkCutout(wood, through, view.board.thickness, c), pass: c.pass }));
 }
 
 /** What of a run tells which of its moves cut a place. */
@@ -179,5 +182,6 @@ function asLow(target: Target, before: Float32Array): HeightField {
 /** How much wood stands, as the height of a board of that thickness with an even underside, in a setup's coordinates. */
 function standingOf(solid: Solid, frame: Frame, thickness: number): HeightField {
   const wood = woodOf(solid, frame);
-  return { ...wood, data: wood.data.map((v) => v - thickness) };
+  for (let k = 0; k < wood.data.length; k++) wood.data[k] -= thickness;
+  return wood;
 }

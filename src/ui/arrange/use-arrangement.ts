@@ -1,7 +1,7 @@
 'use client';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import { cellOf } from '@/core/plan/cell';
+import { cellOf } from '@/core/passes/cell';
 import type { SetupView } from '@/core/setup/view';
 import type { ArrangeApi } from './arrange.worker';
 import { Arranging, surfaceKey, WorkerGone } from './arranging';

@@ -137,7 +137,12 @@ export const PROOF_TEXTS: Record<string, Text> = {
     `asks for ${f.rpm} rpm, ${f.machine} turns ${f.least} to ${f.most}`,
     'set the bit to a speed within that range',
   ],
-  gouge: (f) => [`cut ${len(f, 'deep')} too deep, more than ${len(f, 'most')}`, 'plan it on a finer cell'],
+  gouge: (f) => [
+    `cut ${len(f, 'deep')} too deep, more than ${len(f, 'most')}`,
+    f.finer === false
+      ? 'the board is too large for a finer cell: finish with a larger bit, or carve it as two boards'
+      : 'plan it on a finer cell',
+  ],
   'keep-cut': (f) => [
     `board that must stay is cut ${formatLength(num(f, 'deep'), 'mm', 4)} deep`,
     'do not run these programs; make the area smaller',

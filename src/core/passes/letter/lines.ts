@@ -40,6 +40,37 @@ function highestAround(f: HeightField, x: number, y: number, r: number): number 
   return high;
 }
 
+/** A line along places: its depth worked out at each, and between them wherever a straight move would not have it. @param place height of the tip at a place, and of the surface that it counts from */
+function lineAlong(xy: number[], closed: boolean, place: (x: number, y: number) => [number, number]): Line {
+  const chain: number[] = [];
+  /** From the last place to this one, by way of the middle wherever the tip is not on the straight line there. */
+  const on = (x: number, y: number, z: number) => {
+    const n = chain.length;
+    const [x0, y0, z0] = [chain[n - 3], chain[n - 2], chain[n - 1]];
+    const [mx, my] = [(x0 + x) / 2, (y0 + y) / 2];
+    const mz = place(mx, my)[0];
+    const low = mz - (z0 + z) / 2;
+    if (Math.hypot(x - x0, y - y0) > FINEST && (low > LOWER || low < -STRAIGHT / 2)) {
+      on(mx, my, mz);
+      on(x, y, z);
+      return;
+    }
+    // So near to each other that it is not worth halving: both are as much higher as the line between them is too low. Where the depth
+    // bends once between them that is at most twice what it is in the middle.
+    const up = Math.max(0, 2 * low);
+    chain[n - 1] += up;
+    chain.push(x, y, z + up);
+  };
+  chain.push(xy[0], xy[1], place(xy[0], xy[1])[0]);
+  for (let k = 2; k < xy.length; k += 2) on(xy[k], xy[k + 1], place(xy[k], xy[k + 1])[0]);
+  const points = raisedOver(thinChain(Float64Array.from(chain), STRAIGHT), chain);
+  const surface = Float64Array.from(
+    { length: points.length / 3 },
+    (_, k) => place(points[3 * k], points[3 * k + 1])[1],
+  );
+  return { points, surface, closed, done: false };
+}
+
 /** The lines of a groove: the middle between its walls where the bit reaches both, else along each wall. */
 export function linesOf(g: Groove, ctx: PassContext, cutter: Cutter): Line[] {
   const { field } = ctx.target;
@@ -62,44 +93,16 @@ export function linesOf(g: Groove, ctx: PassContext, cutter: Cutter): Line[] {
     const depth = Math.min(g.deepest, Math.max(0, (d - flat) * rise));
     return [lowest(x, y, surface - depth), surface];
   };
-  const make = (xy: number[], closed: boolean): Line => {
-    const chain: number[] = [];
-    /** From the last place to this one, by way of the middle wherever the tip is not on the straight line there. */
-    const on = (x: number, y: number, z: number) => {
-      const n = chain.length;
-      const [x0, y0, z0] = [chain[n - 3], chain[n - 2], chain[n - 1]];
-      const [mx, my] = [(x0 + x) / 2, (y0 + y) / 2];
-      const mz = place(mx, my)[0];
-      const low = mz - (z0 + z) / 2;
-      if (Math.hypot(x - x0, y - y0) > FINEST && (low > LOWER || low < -STRAIGHT / 2)) {
-        on(mx, my, mz);
-        on(x, y, z);
-        return;
-      }
-      // So near to each other that it is not worth halving: both are as much higher as the line between them is too low. Where the depth
-      // bends once between them that is at most twice what it is in the middle.
-      const up = Math.max(0, 2 * low);
-      chain[n - 1] += up;
-      chain.push(x, y, z + up);
-    };
-    chain.push(xy[0], xy[1], place(xy[0], xy[1])[0]);
-    for (let k = 2; k < xy.length; k += 2) on(xy[k], xy[k + 1], place(xy[k], xy[k + 1])[0]);
-    const points = raisedOver(thinChain(Float64Array.from(chain), STRAIGHT), chain);
-    const surface = Float64Array.from(
-      { length: points.length / 3 },
-      (_, k) => place(points[3 * k], points[3 * k + 1])[1],
-    );
-    return { points, surface, closed, done: false };
-  };
   const out: Line[] = [];
   let widest = 0;
   for (const c of medialAxis(g.polygon, SPACING)) {
     for (let k = 2; k < c.length; k += 3) widest = Math.max(widest, c[k]);
     // Where walls stand much further apart than the bit reaches, each is followed: a groove along the middle would clear nothing.
-    for (const xy of within(c, MIDDLE * limit)) out.push(make(inSteps(xy), false));
+    for (const xy of within(c, MIDDLE * limit)) out.push(lineAlong(inSteps(xy), false, place));
   }
   if (widest > limit)
-    for (const r of offsetPolygon(g.polygon, -limit, STRAIGHT)) out.push(make(inSteps([...r, r[0], r[1]]), true));
+    for (const r of offsetPolygon(g.polygon, -limit, STRAIGHT))
+      out.push(lineAlong(inSteps([...r, r[0], r[1]]), true, place));
   return out;
 }
 

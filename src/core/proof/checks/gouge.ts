@@ -1,5 +1,6 @@
 import { cellPlace } from '../../field/height-field';
 import type { Fix } from '../../findings/finding';
+import { cellOf } from '../../passes/cell';
 import { clean } from '../../units/round';
 import type { Rule } from './rule';
 
@@ -16,7 +17,9 @@ export const gouge: Rule = {
     const { cell } = target.field;
     const fixes: Fix[] = [];
     if (view.cell !== null) fixes.push({ id: 'cell-of-bits', figures: {}, edits: [{ set: ['cell'], to: null }] });
-    if (cell / 2 >= FINEST)
+    // Where the board holds no more cells, a finer one is no remedy.
+    const finer = cellOf({ ...view, cell: cell / 2 }).cell <= 0.75 * cell;
+    if (cell / 2 >= FINEST && finer)
       fixes.push({
         id: 'finer-cell',
         figures: { cell: clean(cell / 2) },
@@ -28,7 +31,7 @@ export const gouge: Rule = {
         severity: 'error',
         subject: { setup: view.setup.id, ...cutBy(deviation.deepestAt) },
         place: cellPlace(target.field, deviation.deepestAt),
-        figures: { deep: -deviation.deepest, most: GOUGE_LIMIT },
+        figures: { deep: -deviation.deepest, most: GOUGE_LIMIT, finer },
         fixes,
       },
     ];

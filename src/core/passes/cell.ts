@@ -1,9 +1,9 @@
-import { cutterOf } from '../doc/job';
-import { kindOf } from '../passes/registry';
+import { cutterOf, type Job } from '../doc/job';
 import type { SetupView } from '../setup/view';
+import { kindOf } from './registry';
 
-/** Most cells of a board's height field: 96 MB a field, of which a plan holds about six. */
-export const MAX_CELLS = 24e6;
+/** Most cells of a board's height field: 320 MB a field. A board of 1200 x 600 mm has as many at the cell that a ball of 3.175 mm asks for. */
+export const MAX_CELLS = 80e6;
 /** The coarsest and the finest cell that is worked out, mm. */
 const COARSEST = 0.25;
 const FINEST = 0.01;
@@ -22,4 +22,17 @@ export function cellOf(view: Pick<SetupView, 'cell' | 'board' | 'cutters'>): { c
   }
   wanted = Math.max(FINEST, view.cell ?? Math.floor(wanted * 1000) / 1000);
   return { cell: Math.max(wanted, Math.sqrt((view.board.x * view.board.y) / MAX_CELLS)), wanted };
+}
+
+/** Bytes a cell that planning and proving hold at most (measured in `npm run bench`), and those that each setup keeps until the end. */
+const HELD = 45;
+const KEPT = 22;
+
+/** Memory that a job takes at most while it is planned, bytes. */
+export function memoryFor(job: Pick<Job, 'boards' | 'cutters' | 'cell'>): number {
+  const setups = job.boards.flatMap((board) => {
+    const cells = (board.x * board.y) / cellOf({ ...job, board }).cell ** 2;
+    return board.setups.map(() => cells);
+  });
+  return HELD * Math.max(0, ...setups) + KEPT * setups.reduce((s, c) => s + c, 0);
 }
