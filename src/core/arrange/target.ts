@@ -72,6 +72,9 @@ export interface Target {
   ground: number;
 }
 
+/** What a cut surface is held against: a target without the distances that only planning needs. */
+export type Wanted = Omit<Target, 'outside'>;
+
 /** Where a pass works: its area, its trench worked out (mm), and the polygon of an area that is an outline. */
 export interface Region {
   area: Area;

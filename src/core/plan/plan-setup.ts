@@ -121,12 +121,13 @@ export async function planSetup(
   const planned = await planPasses({ view, target, regions, key, shapes: { grooves, outline } }, env, progress);
   const { slots, notes } = await judge(view, planned, target, outline);
   const opened = await cutSlots(target, slots, env.host);
+  const { outside: _, ...drawn } = opened.target;
   return {
     view,
     key,
     planned,
     composite: facts,
-    target: opened.target,
+    target: drawn,
     through: opened.through,
     slots: slots.map((s) => ({ ...s, chains: s.chains.map((c) => Array.from(c)) })),
     trenches: areas.map((a) => a?.trench ?? 0),

@@ -1,5 +1,5 @@
 import type { SurfaceFacts } from '../arrange/compose';
-import type { Target } from '../arrange/target';
+import type { Wanted } from '../arrange/target';
 import { profileOf } from '../cutter/cutter';
 import type { Board } from '../doc/board';
 import { cellPlace, type Grid, type HeightField } from '../field/height-field';
@@ -17,12 +17,12 @@ import { compareSurfaces, type Deviation } from './deviation';
 import { type ProgramFigures, Tally } from './figures';
 import { type Held, whatHolds } from './holds';
 import { lineOf, type Run, simulate, type WrittenProgram } from './simulate';
-import { putSurface, raiseBy, type Solid, surfaceOf, thinnestOf, wholeBoard, woodOf } from './solid';
+import { putSurface, raiseBy, type Solid, surfaceOf, thinnestOf, wholeBoard, woodUnder } from './solid';
 
 export interface SetupToProve {
   view: SetupView;
   programs: WrittenProgram[];
-  target: Target;
+  target: Wanted;
   composite: SurfaceFacts;
   /** Cells where cut-outs and holes go through the board, null when there is none; and each cut-out with its pass. */
   through: Uint8Array | null;
@@ -107,7 +107,6 @@ async function proveSetup(
 ): Promise<SetupProof> {
   const { view, programs, target, through } = s;
   const cut = surfaceOf(solid, frame);
-  const before = cut.data.slice();
   let standing = sumOf(cut);
   const volume = new Map<string, number>();
   const tallies = new Map(programs.map((p) => [p.file, new Tally()]));
@@ -122,29 +121,42 @@ async function proveSetup(
   };
   const held: Held[] = [];
   const onProgram = ({ file }: WrittenProgram) => {
-    putSurface(solid, frame, cut.data);
-    held.push({ file, ...whatHolds(woodOf(solid, frame), view.setup.holding) });
+    held.push({ file, ...whatHolds(woodUnder(solid, frame, cut.data), view.setup.holding) });
   };
   const zero = zeroOf(view.board, view.setup);
   const sim = await simulate(cut, { programs, cutters: view.cutters, zero, host, onRun, onProgram });
   sim.read.forEach((read, i) => {
     all.push(...found('program', { view, program: programs[i], read, held: held.slice(0, i + 1), cutouts: s.cutouts }));
   });
-  const deviation = compareSurfaces(cut, asLow(target, before), target.mask);
-  let lowest = 0;
-  cut.data.forEach((v, k) => {
-    if (v < lowest && before[k] > v && !(through && besideSlot(through, k, cut.width))) lowest = v;
-  });
-  const cutouts =
-    through && s.cutouts.length > 0 ? cutoutsOf(s, through, standingOf(solid, frame, view.board.thickness)) : [];
+  const { deviation, deepest } = compared(cut, surfaceOf(solid, frame), s);
+  const cutouts = through && s.cutouts.length > 0 ? cutoutsOf(s, through, standingOf(solid, frame, cut.data)) : [];
   const cutBy = (cell: number) => lastOver(ways, cellPlace(cut, cell));
+  putSurface(solid, frame, cut.data);
   all.push(...found('cut', { view, target, cut, deviation, cutouts, cutBy }));
   const figures = programs.map(({ file }, i): ProgramFigures => {
     const { bite, air } = tallies.get(file) as Tally;
     const { loose, weak } = held[i];
     return { volume: volume.get(file) ?? 0, bite, air, held: { loose, weak } };
   });
-  return { cut, rough: sim.rough, deviation, deepest: -lowest, programs: figures, cutouts };
+  return { cut, rough: sim.rough, deviation, deepest, programs: figures, cutouts };
+}
+
+/**
+ * How a cut surface lies to its target, and how deep it goes where nothing was to go through, mm.
+ * @param before as it stood before the setup: what an earlier one has cut is not asked back. Becomes the target that is compared with
+ */
+function compared(
+  cut: HeightField,
+  before: HeightField,
+  { target, through }: SetupToProve,
+): Pick<SetupProof, 'deviation' | 'deepest'> {
+  let lowest = 0;
+  for (let k = 0; k < cut.data.length; k++) {
+    const v = cut.data[k];
+    if (v < lowest && before.data[k] > v && !(through && besideSlot(through, k, cut.width))) lowest = v;
+    if (target.field.data[k] < before.data[k]) before.data[k] = target.field.data[k];
+  }
+  return { deviation: compareSurfaces(cut, before, target.mask), deepest: -lowest };
 }
 
 /** What still joins each cut-out's piece to its frame. */
@@ -171,17 +183,9 @@ function lastOver(ways: Way[], { x, y }: { x: number; y: number }): ReturnType<A
   return last;
 }
 
-/** A target no higher than what stood before the setup: what an earlier one has cut is not asked back. */
-function asLow(target: Target, before: Float32Array): HeightField {
-  const { field } = target;
-  const data = field.data.slice();
-  for (let k = 0; k < data.length; k++) if (before[k] < data[k]) data[k] = before[k];
-  return { ...field, data };
-}
-
 /** How much wood stands, as the height of a board of that thickness with an even underside, in a setup's coordinates. */
-function standingOf(solid: Solid, frame: Frame, thickness: number): HeightField {
-  const wood = woodOf(solid, frame);
-  for (let k = 0; k < wood.data.length; k++) wood.data[k] -= thickness;
+function standingOf(solid: Solid, frame: Frame, surface: Float32Array): HeightField {
+  const wood = woodUnder(solid, frame, surface);
+  for (let k = 0; k < wood.data.length; k++) wood.data[k] -= frame.thickness;
   return wood;
 }

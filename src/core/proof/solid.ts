@@ -31,12 +31,18 @@ export function surfaceOf(solid: Solid, frame: Frame): HeightField {
   return { ...gridThrough(frame, grid), data: turned ? turnedRows(out, grid.width) : out };
 }
 
-/** How much wood stands over every cell as it lies in a setup, mm; never below 0. */
-export function woodOf(solid: Solid, frame: Frame): HeightField {
+/**
+ * How much wood stands over every cell as it lies in a setup, mm; never below 0.
+ * @param surface of the side that is up, as that setup has left it so far
+ */
+export function woodUnder(solid: Solid, frame: Frame, surface: Float32Array): HeightField {
   const { grid, top, bottom } = solid;
+  const { turned, thickness } = frame;
   const data = new Float32Array(top.length);
-  for (let k = 0; k < data.length; k++) data[k] = Math.max(0, top[k] - bottom[k]);
-  return { ...gridThrough(frame, grid), data: frame.turned ? turnedRows(data, grid.width) : data };
+  const own = turned ? turnedRows(surface, grid.width) : surface;
+  for (let k = 0; k < data.length; k++)
+    if (top[k] > bottom[k]) data[k] = Math.max(0, turned ? top[k] + thickness + own[k] : own[k] - bottom[k]);
+  return { ...gridThrough(frame, grid), data: turned ? turnedRows(data, grid.width) : data };
 }
 
 /** Puts the surface that a setup has left back into the solid. */

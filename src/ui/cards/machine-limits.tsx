@@ -6,11 +6,6 @@ import { numbersIn } from '@/core/units/number';
 import { Choice, FeedField, LengthField, NumberField, TextField, Tick } from '../controls/fields';
 import type { CardProps } from './card-props';
 
-const STIFF: Record<(typeof STIFFNESSES)[number], string> = {
-  weak: 'weak, a desktop machine',
-  usual: 'usual',
-  heavy: 'heavy',
-};
 const TURNS: Record<(typeof ROTARY)[number], string> = {
   none: 'none',
   'along-x': 'one along x',
@@ -36,14 +31,16 @@ export function MachineLimits({ job, change }: CardProps) {
       <Choice
         label="Programs written with"
         value={machine.dialect}
-        options={DIALECTS.map((d) => [d, DIALECT_OF[d].traits] as const)}
+        options={DIALECTS.map((d) => [d, DIALECT_OF[d].name] as const)}
         onChange={(v) => set((m) => (m.dialect = v))}
+        note={DIALECT_OF[machine.dialect].traits}
       />
       <Choice
         label="Stiffness"
         value={machine.stiffness}
-        options={STIFFNESSES.map((s) => [s, STIFF[s]] as const)}
+        options={STIFFNESSES.map((s) => [s, s] as const)}
         onChange={(v) => set((m) => (m.stiffness = v))}
+        note={machine.stiffness === 'weak' ? 'as desktop machines are' : undefined}
       />
       <Choice
         label="Rotary axis"

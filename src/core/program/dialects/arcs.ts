@@ -2,6 +2,7 @@ import { type Dialect, SPINDLE_WAIT } from './dialect';
 
 /** Arcs, comments in parentheses, no line numbers. */
 export const arcs: Dialect = {
+  name: 'arcs',
   traits: 'arcs, comments in parentheses',
   arcs: true,
   numbers: 0,

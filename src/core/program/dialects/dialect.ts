@@ -1,5 +1,7 @@
 /** How programs are written for a kind of controller, by its traits. */
 export interface Dialect {
+  /** What it is called where it is chosen, by what tells it from the others. */
+  name: string;
   /** Its traits in words. */
   traits: string;
   /** Whether arcs are written as arcs. */

@@ -2,6 +2,7 @@ import { type Dialect, SPINDLE_WAIT } from './dialect';
 
 /** Straight lines only and comments after a semicolon, for small controllers. */
 export const lines: Dialect = {
+  name: 'straight lines',
   traits: 'straight lines only, comments after a semicolon',
   arcs: false,
   numbers: 0,

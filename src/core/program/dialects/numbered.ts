@@ -2,6 +2,7 @@ import { type Dialect, SPINDLE_WAIT } from './dialect';
 
 /** Every line numbered by tens, arcs, comments in parentheses, and M2 at the end, for older controllers. */
 export const numbered: Dialect = {
+  name: 'numbered lines',
   traits: 'arcs, numbered lines, ends with M2',
   arcs: true,
   numbers: 10,

@@ -1,6 +1,6 @@
 import type { SurfaceFacts } from '../../arrange/compose';
 import type { LayerEffect } from '../../arrange/effects';
-import type { Target } from '../../arrange/target';
+import type { Target, Wanted } from '../../arrange/target';
 import type { HeightField } from '../../field/height-field';
 import type { Found, Subject } from '../../findings/finding';
 import type { ReadProgram } from '../../program/reader';
@@ -58,7 +58,7 @@ export interface AfterProgram {
 /** A setup after all its programs. */
 export interface AfterCut {
   view: SetupView;
-  target: Target;
+  target: Wanted;
   cut: HeightField;
   deviation: Deviation;
   /** What holds each cut-out's piece, with the id of its pass. */
