@@ -24,8 +24,8 @@ export function cellOf(view: Pick<SetupView, 'cell' | 'board' | 'cutters'>): { c
   return { cell: Math.max(wanted, Math.sqrt((view.board.x * view.board.y) / MAX_CELLS)), wanted };
 }
 
-/** Bytes a cell that planning and proving a setup hold at most (45 measured on 73 million cells, `npm run bench`): while it is planned, and what each setup keeps until the end. */
-const HELD = 25;
+/** Bytes a cell that planning and proving a setup hold at most (35 measured on 73 million cells, `npm run bench`): while it is planned, and what each setup keeps until the end. */
+const HELD = 15;
 const KEPT = 22;
 
 /** Memory that a job takes at most while it is planned, bytes. */
