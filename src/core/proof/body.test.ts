@@ -6,7 +6,7 @@ import type { HeightField } from '../field/height-field';
 import { cutPlainly } from '../kernels/dense-test-kit';
 import { localHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
-import { bodyMet } from './body';
+import { bodyMet, stockFor } from './body';
 
 /** A short bit of 3 mm with a shank of 3 mm and a small holder. */
 const bit: Cutter = { ...DRAWER[0], diameter: 3, shankDiameter: 3, holderDiameter: 7, fluteLength: 3, stickOut: 4 };
@@ -66,6 +66,22 @@ test('a rapid beside the board drives the holder into its edge', async () => {
   ]);
   expect(found).toMatchObject([{ name: 'holder', move: 0 }]);
   expect(found[0].deep).toBeCloseTo(1, 5);
+});
+
+test('very many doubtful moves are looked at on coarser cells that are wholly material, few on the stock itself', () => {
+  const f = board();
+  for (let k = 0; k < f.data.length; k++) f.data[k] = -((k * 7) % 5);
+  const part = { name: 'holder', radius: 6, height: 10 } as const;
+  const few = stockFor(f, part, 100);
+  expect(few.data).toEqual(f.data);
+  expect(few.data).not.toBe(f.data);
+  const many = stockFor(f, part, 1e7);
+  expect(many.cell).toBe(0.5);
+  for (let k = 0; k < many.data.length; k++) {
+    const [i, j] = [2 * (k % many.width), 2 * Math.floor(k / many.width)];
+    const four = [0, 1, f.width, f.width + 1].map((o) => f.data[j * f.width + i + o]);
+    expect(many.data[k]).toBe(Math.min(...four));
+  }
 });
 
 test('a shank no wider than the bit is none, a wider one is', async () => {

@@ -25,6 +25,9 @@ const LEAST = 0.05;
 const PIECE = 2;
 /** Cell of the coarse look, mm, about. */
 const COARSE = 1;
+/** Most cells that one look at all doubtful moves may come to: beyond, they are looked at on coarser cells, of this side at most, mm. */
+const MOST_CELLS = 2e9;
+const COARSEST = 0.5;
 
 /** Shank and holder of a bit. */
 export function bodyOf(cutter: Cutter): BodyPart[] {
@@ -53,6 +56,16 @@ function suspects(surface: HeightField, segments: Float64Array, { radius, height
     if (highestAlong(tall, x0, y0, x1, y1) > Math.min(z0, z1) + height + LEAST) out.push(i);
   }
   return out;
+}
+
+/**
+ * The stock on which so many doubtful moves are looked at: itself, or where that would take too long coarser cells that are wholly material, so
+ * that nothing is told that is not so.
+ */
+export function stockFor(surface: HeightField, { radius }: BodyPart, doubtful: number): HeightField {
+  const cells = (doubtful * Math.PI * radius ** 2) / surface.cell ** 2;
+  const factor = Math.min(Math.ceil(Math.sqrt(cells / MOST_CELLS)), Math.floor(COARSEST / surface.cell));
+  return factor > 1 ? poolField(surface, factor, 'min') : { ...surface, data: surface.data.slice() };
 }
 
 /** Goes through the moves of a run again, with the stock as it stands at each of them. */
@@ -131,7 +144,8 @@ class Again {
 
 /**
  * Where a part of the bit that is wider than its cutter stands in wood, at any moment of a run, rapids too: against the stock as it stood
- * then. Exact to a cell across, and to what the cutter itself takes within `PIECE` mm of way.
+ * then. Exact to a cell across (of half a millimetre at most where very many moves are doubtful), and to what the cutter itself takes within
+ * `PIECE` mm of way.
  * @param surface as it stands before the run; it is left as it is
  * @param segments of the run, SEGMENT numbers each
  */
@@ -149,7 +163,7 @@ export async function bodyMet(
     if (part.radius <= profile.R + 1e-6) continue;
     const doubtful = suspects(surface, segments, part);
     if (doubtful.length === 0) continue;
-    const again = new Again({ ...surface, data: surface.data.slice() }, { profile, part }, host);
+    const again = new Again(stockFor(surface, part, doubtful.length), { profile, part }, host);
     await again.go(segments, [0, segments.length / SEGMENT], doubtful);
     if (again.worst) out.push({ ...part, ...again.worst });
   }
