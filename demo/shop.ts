@@ -7,8 +7,6 @@ import { type Layer, PLAIN_LAYER } from '@/core/doc/layer';
 import type { PassKindName } from '@/core/doc/pass';
 import type { Words } from '@/core/doc/words';
 import { addPass } from '@/core/passes/add-pass';
-import { cutout } from '@/core/passes/cutout/kind';
-import { hole } from '@/core/passes/hole/kind';
 import { fileLayer, plainJob, proposeJob } from '@/core/plan/propose';
 import { setupView } from '@/core/setup/view';
 import type { SourceInfo } from '@/core/sources/inspect';
@@ -16,9 +14,9 @@ import { inspectSource } from '@/core/sources/inspect';
 import { layWords, readFont } from '@/core/sources/lettering';
 import { shippedFont } from '@/server/content';
 import { readSource } from '@/server/read-source';
-import { tapeUnder } from '../src/core/setup/holding';
+import { bracket } from './bracket';
 import { demoPatterns, heightPng } from './patterns';
-import { plaque, SCROLL, type Shape } from './shapes';
+import { plaque, type Shape } from './shapes';
 
 /** A shape as a 16-bit grayscale PNG, black outside its outline, white at its rise. */
 export function shapeImage(s: Shape, pixel: number): Uint8Array {
@@ -213,52 +211,6 @@ async function arranged([sheaf, ribbon, ear]: Taken[]): Promise<Job> {
     (made, [kind, id]) => withEdits(made, addPass(setupView(made), kind as PassKindName, bit(id))),
     job.document,
   );
-}
-
-/** A bracket sawn as a scroll, with two holes to screw it on by: no file, no relief to speak of, and the cut-out is most of the work. */
-function bracket(): Job {
-  const size = { x: 240, y: 96, thickness: 18, material: materialNamed('beech') };
-  const made = plainJob({
-    ...common,
-    rough: bit('em6'),
-    finish: bit('ball6'),
-    name: 'Scroll bracket',
-    order: 'OE-104',
-    board: { ...size, x: 280, y: 136 },
-  });
-  const job = setupView(made);
-  job.layers = [
-    {
-      ...PLAIN_LAYER,
-      id: 'scroll',
-      name: 'Scroll',
-      source: {
-        kind: 'shape',
-        outline: { kind: 'path', d: SCROLL },
-        edge: { kind: 'plain' },
-        relief: { kind: 'bevel', width: 3, band: false },
-      },
-      size: { x: size.x, y: size.y },
-      rise: 3,
-      centre: { x: 140, y: 68 },
-    },
-  ];
-  // Between the turns of the scroll the cut-out frees slivers that no tab reaches: they are held from below.
-  job.setup.holding.push(tapeUnder('tape', job.board));
-  job.cutters.push(bit('drill6'));
-  const sawn = cutout.propose(job, bit('em6'));
-  job.passes.push(
-    {
-      ...hole.propose(job, bit('drill6')),
-      places: [
-        { x: 34, y: 86 },
-        { x: 250, y: 90 },
-      ],
-      depth: null,
-    },
-    { ...sawn, tabs: { ...sawn.tabs, count: 5, length: 12 } },
-  );
-  return made;
 }
 
 /** The jobs that the sample shop starts with; all of it is made here. */

@@ -1,4 +1,4 @@
-import type { Cutter } from '../cutter/cutter';
+import type { Cutter, Profile } from '../cutter/cutter';
 import { AIR, type HeightField, padField, poolField } from '../field/height-field';
 import { flatOffset } from '../kernels/cutter-offset';
 import { BITE, ENGAGED } from '../kernels/engagement';
@@ -74,7 +74,7 @@ class Again {
 
   constructor(
     private readonly stock: HeightField,
-    private readonly cutter: { profile: Parameters<KernelHost['remove']>[1]; part: BodyPart },
+    private readonly cutter: { profile: Profile; part: BodyPart },
     private readonly host: KernelHost,
   ) {}
 
@@ -151,11 +151,7 @@ class Again {
  */
 export async function bodyMet(
   surface: HeightField,
-  {
-    cutter,
-    profile,
-    segments,
-  }: { cutter: Cutter; profile: Parameters<KernelHost['remove']>[1]; segments: Float64Array },
+  { cutter, profile, segments }: { cutter: Cutter; profile: Profile; segments: Float64Array },
   host: KernelHost,
 ): Promise<BodyMet[]> {
   const out: BodyMet[] = [];
