@@ -18,7 +18,7 @@ const PROGRAMS: Record<string, string[]> = JSON.parse(
 );
 
 /** Coarse, so that all of them are planned in a minute; what they are planned by is the same at any cell. */
-const CELL = 0.3;
+const CELL = 0.5;
 
 const withoutComments = (text: string) =>
   text

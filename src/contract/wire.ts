@@ -8,6 +8,7 @@ import type { PassSummary } from '../core/plan/plan-passes';
 import type { PlannedProgram } from '../core/plan/programs';
 import type { PlanSummary, SetupSummary, summaryOf } from '../core/plan/summary';
 import type { PlanView } from '../core/plan/view';
+import type { EyeFigures } from '../core/proof/closer';
 import type { CutoutProof, TabFound } from '../core/proof/connect';
 import type { LeftFigures } from '../core/proof/deviation';
 import type { BiteFigure } from '../core/proof/figures';
@@ -144,6 +145,7 @@ const setup = z.object({
   passes: z.array(pass),
   deepest: number,
   left: z.object({ share: number, volume: number, deepest: number } satisfies Fields<LeftFigures>),
+  eye: z.object({ cell: number, closer: number, left: number } satisfies Fields<EyeFigures>),
   cutouts: z.array(cutout),
 } satisfies Fields<SetupSummary>);
 

@@ -1,6 +1,9 @@
-import type { Copies } from '../doc/layer';
+import type { Copies, Layer } from '../doc/layer';
+import { applyAffine, type Polygon } from '../outline/polygon';
 import { CURVE_TOLERANCE } from '../outline/shapes';
 import { alongStroke, readStroke } from '../outline/stroke';
+import { evenRings, unionRings } from '../outline/union';
+import { frameOf } from './window';
 
 /** One of a layer's copies: where its middle lies from the layer's own, and how much further it is turned. */
 export interface Copy {
@@ -37,4 +40,9 @@ function alongPath(c: Extract<Copies, { kind: 'path' }>): Copy[] {
     const p = alongStroke(stroke, c.count > 1 ? (stroke.total * k) / (c.count - 1) : stroke.total / 2);
     return { dx: p.x, dy: p.y, turn: c.turning ? (Math.atan2(p.n, p.c) * 180) / Math.PI : 0 };
   });
+}
+
+/** The copies of a layer's own outline on the board, each cleaned by itself and then all as one: where two overlap both count. */
+export function copiesAsOne(l: Layer, local: Polygon): Polygon {
+  return unionRings(copiesOf(l.copies).flatMap((c) => evenRings(applyAffine(local, frameOf(l, c)))));
 }

@@ -1,9 +1,9 @@
 import type { Layer } from '../doc/layer';
 import type { Polygon } from '../outline/polygon';
+import { copiesAsOne } from './copies';
 import type { Content } from './kinds/kind';
 import { sourceKind } from './kinds/registry';
 import { polygonOf } from './render';
-import { copiesAsOne } from './silhouette';
 
 /** What a V bit is to cut: outlines on the board whose walls fall at the bit's angle, down to a deepest place. */
 export interface Groove {

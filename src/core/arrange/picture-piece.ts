@@ -1,7 +1,7 @@
 import type { Layer } from '../doc/layer';
-import { AIR, type Grid, makeField } from '../field/height-field';
+import { AIR, makeField } from '../field/height-field';
 import { type Affine, invertAffine } from '../outline/polygon';
-import { BELOW, boxIn, type Piece, windowGrid, windowOf } from './window';
+import { BELOW, boxIn, type DrawingGrid, type Piece, windowGrid, windowOf } from './window';
 
 interface Picture {
   width: number;
@@ -54,7 +54,7 @@ export function picturePiece(
   pic: Picture,
   l: Layer,
   frame: Affine,
-  grid: Grid,
+  grid: DrawingGrid,
   ground: boolean,
   sampled: boolean,
   up: boolean,
@@ -65,7 +65,8 @@ export function picturePiece(
   const heights = makeField(g, AIR).data;
   let below: Uint8Array | null = null;
   const [a, b, c, d, e, f] = invertAffine(frame);
-  const finer = () => Math.max(pic.width / l.size.x, pic.height / l.size.y) * grid.cell;
+  const over = grid.over ?? grid.cell;
+  const finer = () => Math.max(pic.width / l.size.x, pic.height / l.size.y) * over;
   if (!sampled) while (finer() >= 4) pic = halved(pic);
   const { width, height, values } = pic;
   const px = width / l.size.x;
@@ -85,8 +86,8 @@ export function picturePiece(
       let seen = 0;
       for (let q = 0; q < n * n; q++) {
         // Even samples over the cell, in the picture's own axes.
-        const u = n === 1 ? u0 : u0 + (((q % n) + 0.5) / n - 0.5) * grid.cell * px;
-        const v = n === 1 ? v0 : v0 + ((Math.floor(q / n) + 0.5) / n - 0.5) * grid.cell * py;
+        const u = n === 1 ? u0 : u0 + (((q % n) + 0.5) / n - 0.5) * over * px;
+        const v = n === 1 ? v0 : v0 + ((Math.floor(q / n) + 0.5) / n - 0.5) * over * py;
         const cu = u < 0.5 ? 0 : u > width - 0.5 ? width - 1 : u - 0.5;
         const cv = v < 0.5 ? 0 : v > height - 0.5 ? height - 1 : v - 0.5;
         const i0 = cu >= lastX ? lastX : Math.floor(cu);

@@ -39,6 +39,30 @@ function innerRadius(p: Polygon, near: NearestOutline): number {
   return Math.max(best, 1e-6);
 }
 
+/** What is known of an outline: its nearest points, and its inner radius where that was asked for, mm. */
+interface Lately {
+  polygon: Polygon;
+  near: NearestOutline;
+  half?: number;
+}
+
+/** Outlines that were drawn lately: where a layer is drawn window after window, they are the same again. */
+const LATELY: Lately[] = [];
+const KEPT = 32;
+/** How far beyond an outline's bounds nearest points are asked for, mm. */
+const MARGIN = 1;
+
+const same = (a: Polygon, b: Polygon) =>
+  a.length === b.length && a.every((r, i) => r.length === b[i].length && r.every((v, k) => v === b[i][k]));
+
+function outlineOf(polygon: Polygon): Lately {
+  const at = LATELY.findIndex((l) => same(l.polygon, polygon));
+  const found = at >= 0 ? LATELY.splice(at, 1)[0] : { polygon, near: new NearestOutline(polygon, MARGIN) };
+  LATELY.unshift(found);
+  LATELY.length = Math.min(LATELY.length, KEPT);
+  return found;
+}
+
 /** A polygon of the layer's own frame with a relief on it, by exact distances from its edge. */
 export function polygonPiece(local: Polygon, relief: ReliefOf, l: Layer, frame: Affine, grid: Grid): Piece {
   const p = applyAffine(local, frame);
@@ -48,8 +72,10 @@ export function polygonPiece(local: Polygon, relief: ReliefOf, l: Layer, frame: 
   const heights = makeField(g, AIR).data;
   const need = needsOf(relief);
   const edge = l.thin > 0 ? new Float32Array(heights.length) : null;
-  const near = need === 'edge' || edge ? new NearestOutline(p, 2 * grid.cell) : null;
-  const half = near && need === 'edge' ? innerRadius(p, near) : 1;
+  if (heights.length === 0) return { window, heights, below: null, thinCells: 0, edge };
+  const lately = need === 'edge' || edge ? outlineOf(p) : null;
+  const near = lately?.near ?? null;
+  const half = lately && need === 'edge' ? (lately.half ??= innerRadius(p, lately.near)) : 1;
   const reach = reachOf(relief, l.rise);
   const size = { ...l.size, rise: l.rise };
   const [ia, ib, ic, id, ie, jf] = invertAffine(frame);

@@ -1,14 +1,17 @@
 import type { Layer, SeenLayer } from '../doc/layer';
 import { distanceInside } from '../field/distance';
-import { AIR, type Grid } from '../field/height-field';
+import { AIR } from '../field/height-field';
 import { type Affine, invertAffine, type Polygon } from '../outline/polygon';
 import { turnedGrid, turnedRows } from '../setup/frame';
-import { copiesOf } from './copies';
+import { copiesAsOne, copiesOf } from './copies';
 import type { Content } from './kinds/kind';
 import { sourceKind } from './kinds/registry';
 import { maskOf } from './mask';
 import type { Rendered } from './rendered';
-import { frameOf, joinWindows, type Piece, type Window, windowGrid } from './window';
+import { type DrawingGrid, frameOf, joinWindows, type Piece, type Window, windowGrid } from './window';
+
+/** The frame of what is drawn where it lies already. */
+const ON_BOARD: Affine = [1, 0, 0, 1, 0, 0];
 
 /** The layer's own outline in its own frame; null when it is not made of one. */
 export const polygonOf = (l: Layer, content: Content): Polygon | null => sourceKind(l).outline?.(l, content) ?? null;
@@ -44,19 +47,35 @@ function slopeOf(l: Layer, frame: Affine): ((x: number, y: number) => number) | 
 }
 
 /**
+ * What of a layer is put on the grid one by one: its copies; but V grooves that overlap are one groove, as a bit cuts them, deeper where
+ * they meet than each by itself.
+ */
+function piecesOf(l: Layer, content: Content): { frame: Affine; polygon: Polygon | null }[] {
+  const polygon = polygonOf(l, content);
+  const copies = copiesOf(l.copies);
+  const sloped = l.slope.x !== 0 || l.slope.y !== 0;
+  if (polygon && copies.length > 1 && !sloped && sourceKind(l).relief?.(l)?.kind === 'vee')
+    return [{ frame: ON_BOARD, polygon: copiesAsOne(l, polygon) }];
+  return copies.map((c) => ({ frame: frameOf(l, c), polygon }));
+}
+
+/**
  * A layer on the board's grid: each of its copies turned, mirrored, scaled and placed, heights 0..rise over its foot, sloped,
  * masked, thinned towards its edge.
  * @param other the rendered layer that its mask names, if it names one
  */
-export function renderLayer(l: SeenLayer, content: Content, grid: Grid, other: Rendered | null = null): Rendered {
+export function renderLayer(
+  l: SeenLayer,
+  content: Content,
+  grid: DrawingGrid,
+  other: Rendered | null = null,
+): Rendered {
   const { turnedIn, ...own } = l;
   if (turnedIn !== undefined) {
     const r = renderLayer(own, content, turnedGrid(grid, turnedIn), other && turnRendered(other, grid.width));
     return turnRendered(r, grid.width);
   }
-  const polygon = polygonOf(l, content);
-  const pieces = copiesOf(l.copies).map((c) => {
-    const frame = frameOf(l, c);
+  const pieces = piecesOf(l, content).map(({ frame, polygon }) => {
     const p = sourceKind(l).piece({ layer: l, content, frame, grid, polygon });
     const h = p.heights;
     if (l.invert) for (let k = 0; k < h.length; k++) if (h[k] !== AIR) h[k] = l.rise - h[k];

@@ -2,21 +2,13 @@ import type { Layer, SeenLayer } from '../doc/layer';
 import type { OutlineRef } from '../doc/outline-ref';
 import { contourRings, ringArea, simplifyRing } from '../field/contours';
 import { AIR, type Grid } from '../field/height-field';
-import { applyAffine, type Polygon } from '../outline/polygon';
-import {
-  dropHoles,
-  evenRings,
-  type Joining,
-  joinPolygons,
-  offsetPolygon,
-  smoothPolygon,
-  unionRings,
-} from '../outline/union';
-import { copiesOf } from './copies';
+import type { Polygon } from '../outline/polygon';
+import { dropHoles, type Joining, joinPolygons, offsetPolygon, smoothPolygon, unionRings } from '../outline/union';
+import { copiesAsOne } from './copies';
 import type { Content } from './kinds/kind';
 import { polygonOf } from './render';
 import type { Rendered } from './rendered';
-import { frameOf, windowGrid } from './window';
+import { windowGrid } from './window';
 
 /** Furthest that arcs of offsets lie from true ones, mm. */
 export const OUTLINE_TOLERANCE = 0.002;
@@ -44,11 +36,6 @@ export function traceCells(set: (k: number) => boolean, g: Grid): Polygon {
     }
     return out;
   });
-}
-
-/** The copies of a layer's own outline on the board, each cleaned by itself and then all as one: where two overlap both count. */
-export function copiesAsOne(l: Layer, local: Polygon): Polygon {
-  return unionRings(copiesOf(l.copies).flatMap((c) => evenRings(applyAffine(local, frameOf(l, c)))));
 }
 
 /** The silhouette of one layer: its own outline where it is made of one, else traced around its cells. */

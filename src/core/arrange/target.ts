@@ -101,14 +101,18 @@ export function inRegion(
   return x >= area.x0 && x <= area.x1 && y >= area.y0 && y <= area.y1;
 }
 
+/** Height of the base plane of a piece, mm over the board's top. */
+export const datumOf = ({ mode, skin, drop, peak }: Pick<TargetInput, 'mode' | 'skin' | 'drop' | 'peak'>): number =>
+  mode === 'sunk' ? -skin - drop : -skin - peak;
+
 /**
  * Seats the composite in the board: inside its outline datum + height; on ground that a pass may clear, the base plane;
  * everywhere else the board's own top, kept.
  */
 export function buildTarget(input: TargetInput): Target {
-  const { grid, z, cover: inside, mode, peak, low, skin, drop } = input;
+  const { grid, z, cover: inside, mode, low } = input;
   const { width, height, cell, originX, originY } = grid;
-  const datum = mode === 'sunk' ? -skin - drop : -skin - peak;
+  const datum = datumOf(input);
   const ground = mode === 'sunk' ? datum + Math.min(0, low) : datum;
   const outside = distanceOutside(inside, width, height);
   for (let k = 0; k < outside.length; k++) outside[k] *= cell;

@@ -22,9 +22,16 @@ export function windowOf(grid: Grid, x0: number, y0: number, x1: number, y1: num
   return i1 <= i || j1 <= j ? EMPTY : { i, j, width: i1 - i, height: j1 - j };
 }
 
+/** A grid that layers are drawn on. */
+export interface DrawingGrid extends Grid {
+  /** Side of the square over which pictures with finer pixels are averaged, mm; a cell where left out. */
+  over?: number;
+}
+
 /** The grid of a window of a grid. */
-export function windowGrid(grid: Grid, w: Window): Grid {
+export function windowGrid(grid: DrawingGrid, w: Window): DrawingGrid {
   return {
+    ...(grid.over === undefined ? {} : { over: grid.over }),
     width: w.width,
     height: w.height,
     cell: grid.cell,

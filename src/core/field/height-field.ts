@@ -37,6 +37,14 @@ export function boardGrid(x: number, y: number, cell: number): Grid {
   return { width, height, cell, originX: cell / 2, originY: cell / 2 };
 }
 
+/**
+ * The grid that the proof looks with: a quarter of a cell aside along both axes, so that its cells lie halfway between all that a plan on
+ * this grid has read, which reads edges every half cell.
+ */
+export function gridBetween(g: Grid): Grid {
+  return { ...gridOf(g), originX: g.originX + g.cell / 4, originY: g.originY + g.cell / 4 };
+}
+
 /** Middle of the k-th cell of a grid, mm. */
 export function cellPlace(g: Grid, k: number): { x: number; y: number } {
   const i = k % g.width;

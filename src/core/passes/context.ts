@@ -24,6 +24,8 @@ export interface PassContext {
   target: Target;
   /** Target with the kept board grown by one cell, so that no interpolated point of a path reaches into it. */
   planning: HeightField;
+  /** Pairs of cell and how far finishing raises it, mm, for edges that stand between cells, as raisedEdges says. */
+  raised: Float64Array;
   /** An upper bound of the stock's height at the moment, on a coarser grid padded with air. */
   stock: HeightField;
   /** Whether anything has been cut yet. */
@@ -40,13 +42,18 @@ export interface PassContext {
   host: KernelHost;
 }
 
+/**
+ * Kept board is planned on this share of a cell higher, so that a ball that rests on its cells stays off it between them too: it sinks by
+ * c^2 / 8R there, which is less down to balls of four cells' radius.
+ */
+const KEEP_PROUD = 32;
 const STOCK_FACTOR = 2;
 /** Air around the board in the stock grid, mm: wider than any cutter's radius and overrun. */
 const STOCK_PAD = 30;
 
-/** What a context is made of; what V bits cut and outlines may be left out where no pass asks for them. */
+/** What a context is made of; what V bits cut, outlines and edges may be left out where no pass asks for them. */
 export type ContextInput = Pick<PassContext, 'target' | 'board' | 'mode' | 'heights' | 'host'> &
-  Partial<Pick<PassContext, 'grooves' | 'outline'>>;
+  Partial<Pick<PassContext, 'grooves' | 'outline' | 'raised'>>;
 
 /** The context before the first pass: a whole board. */
 export function makeContext(input: ContextInput): PassContext {
@@ -54,17 +61,19 @@ export function makeContext(input: ContextInput): PassContext {
   const planning = makeField(field);
   planning.data.set(field.data);
   const { width, height } = field;
+  const proud = field.cell / KEEP_PROUD;
   for (let j = 0; j < height; j++) {
     for (let i = 0; i < width; i++) {
       if (mask[j * width + i] !== MASK.keep) continue;
       for (let b = Math.max(0, j - 1); b <= Math.min(height - 1, j + 1); b++) {
-        for (let a = Math.max(0, i - 1); a <= Math.min(width - 1, i + 1); a++) planning.data[b * width + a] = 0;
+        for (let a = Math.max(0, i - 1); a <= Math.min(width - 1, i + 1); a++) planning.data[b * width + a] = proud;
       }
     }
   }
   const coarse = poolField(makeField(field, 0), STOCK_FACTOR, 'max');
   const stock = padField(coarse, Math.ceil(STOCK_PAD / coarse.cell), AIR);
   return {
+    raised: new Float64Array(0),
     grooves: async () => [],
     outline: async () => [],
     ...input,

@@ -10,7 +10,7 @@ import { removeStock } from '../kernels/stock-removal';
 import { Path } from '../motion/path';
 import { HEIGHTS } from '../plan/plan-test-kit';
 import { makeContext } from './context';
-import { lowestTip } from './letter/lowest-tip';
+import { lowestTip } from './lowest-tip';
 import { rampOnto } from './ramp';
 import { cutSlots } from './slots';
 import { highestOver, standing } from './standing';

@@ -1,4 +1,12 @@
-import { compose, emptySurface, opOf, type SurfaceFacts, surfaceFacts } from '../arrange/compose';
+import {
+  compose,
+  emptySurface,
+  type Op,
+  opOf,
+  type Surface,
+  type SurfaceFacts,
+  surfaceFacts,
+} from '../arrange/compose';
 import { type LayerEffect, layerEffects } from '../arrange/effects';
 import { renderKey } from '../arrange/engine';
 import type { Content, ContentFacts } from '../arrange/kinds/kind';
@@ -6,10 +14,9 @@ import { sourceKind } from '../arrange/kinds/registry';
 import { renderLayer } from '../arrange/render';
 import type { Rendered } from '../arrange/rendered';
 import type { Shown } from '../arrange/silhouette';
-import type { Window } from '../arrange/window';
+import type { DrawingGrid, Window } from '../arrange/window';
 import type { Layer, SeenLayer } from '../doc/layer';
 import { layersNamed } from '../doc/pass';
-import type { Grid } from '../field/height-field';
 import type { LayerSeen } from '../proof/checks/rule';
 import { type SetupView, seenLayers } from '../setup/view';
 import type { RunStage } from './stage';
@@ -41,7 +48,7 @@ class LayerRenderer {
 
   constructor(
     private readonly all: SeenLayer[],
-    private readonly grid: Grid,
+    private readonly grid: DrawingGrid,
     private readonly load: LoadContent,
     private readonly stage: RunStage,
   ) {}
@@ -87,8 +94,19 @@ class LayerRenderer {
   }
 }
 
+/** The composite of a setup's layers on a grid, drawn and let go of: nothing is stored, and nothing told of it. */
+export async function drawLayers(view: Composing, grid: DrawingGrid, load: LoadContent): Promise<Surface> {
+  const all = seenLayers(view);
+  const renderer = new LayerRenderer(all, grid, load, async (_name, _input, run) => ({ key: '', result: await run() }));
+  const ops: Op[] = [];
+  for (const l of all) if (!l.hidden) ops.push(opOf(l, (await renderer.render(l)).r));
+  const s = emptySurface(grid);
+  compose(s, ops, view.seat, { i: 0, j: 0, width: grid.width, height: grid.height });
+  return s;
+}
+
 /** The composite of a setup's layers on a grid. */
-export async function composeJob(view: Composing, grid: Grid, load: LoadContent, stage: RunStage) {
+export async function composeJob(view: Composing, grid: DrawingGrid, load: LoadContent, stage: RunStage) {
   const all = seenLayers(view);
   const renderer = new LayerRenderer(all, grid, load, stage);
   const parts: ({ l: SeenLayer } & RenderedLayer)[] = [];

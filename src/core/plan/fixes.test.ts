@@ -175,7 +175,14 @@ const SCENES: [string, () => SetupView][] = [
         j.gaps.push({ id: 'g', axis: 'x', of: 'panel', ofSide: 'low', from: 'board', fromSide: 'low', distance: 31 }),
       ),
   ],
-  ['words-size', () => plain((j) => j.layers.push(shape('words', 15, 5, 1)))],
+  [
+    'words-size',
+    () =>
+      plain((j) => {
+        j.cell = 0.2;
+        j.layers.push(shape('words', 15, 5, 1));
+      }),
+  ],
   ['layer-huge', () => plain((j) => j.layers.push(shape('huge', 4000, 3000, 5)))],
   ['layer-idle', () => plain((j) => j.layers.push(shape('low', 10, 10, 2, { join: 'highest' })))],
   [

@@ -84,9 +84,9 @@ test('a straight groove is as wide as 2 depth tan(half the angle) says, its ends
   expect(wrongIn(job)).toBe('');
   const plan = await planShapes(job, load);
   expect(plan.summary.findings.filter((f) => f.severity !== 'note')).toEqual([]);
-  // Half of 3 mm at 60 degrees: 1.5 / tan 30 = 2.598 mm deep; the nearest cells lie 0.05 mm beside the middle.
-  const deepest = (1.5 - 0.05) / Math.tan(Math.PI / 6);
-  const row = plan.cut.data.subarray(320 * plan.cut.width + 400, 320 * plan.cut.width + 600);
+  // Half of 3 mm at 60 degrees: 1.5 / tan 30 = 2.598 mm deep; the nearest of the proof's cells lie 0.025 mm beside the middle.
+  const deepest = (1.5 - 0.025) / Math.tan(Math.PI / 6);
+  const row = plan.cut.data.subarray(319 * plan.cut.width + 400, 319 * plan.cut.width + 600);
   expect(Math.min(...row)).toBeCloseTo(-deepest, 2);
   const d = against(plan, rectangle(40, 3), 4, 60);
   expect(d.n).toBeGreaterThan(10_000);
@@ -99,9 +99,9 @@ test('at 90 degrees a groove is as deep as half its width; one wider than its de
   const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee(90) } as const;
   const job = grooved({ source, size: { x: 40, y: 4 }, rise: 3 }, ninety);
   const plan = await planShapes(job, load);
-  const middle = 320 * plan.cut.width + 500;
-  // The nearest cells lie 0.05 mm beside the middle, and as much less deep.
-  expect(plan.cut.data[middle]).toBeCloseTo(-1.95, 2);
+  const middle = 319 * plan.cut.width + 500;
+  // The nearest cells lie 0.025 mm beside the middle, and as much less deep.
+  expect(plan.cut.data[middle]).toBeCloseTo(-1.975, 2);
   const capped = grooved({ source, size: { x: 40, y: 4 }, rise: 1 }, ninety);
   const level = await planShapes(capped, load);
   const d = against(level, rectangle(40, 4), 1, 90);
@@ -188,7 +188,7 @@ test('letters follow the surface that they are cut into, and stay off a wall bes
   });
   const plan = await planShapes(job, load);
   expect(plan.summary.findings.filter((f) => f.rule === 'gouge')).toEqual([]);
-  const row = 320 * plan.cut.width;
+  const row = 319 * plan.cut.width;
   const depth = (x: number) => {
     const k = row + Math.round((x - plan.cut.originX) / plan.cut.cell);
     return plan.cut.data[k - 20 * plan.cut.width] - plan.cut.data[k];

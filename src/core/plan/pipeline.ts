@@ -1,5 +1,5 @@
 import type { Job } from '../doc/job';
-import { boardGrid, gridOf } from '../field/height-field';
+import { boardGrid, gridBetween, gridOf } from '../field/height-field';
 import { type Found, identify, sortFindings } from '../findings/finding';
 import { cellOf } from '../passes/cell';
 import { frameBetween, gridThrough, zeroOf } from '../setup/frame';
@@ -14,20 +14,20 @@ import type { PlanEnvironment } from './stage';
 import { PlanStopped } from './stopped';
 import type { Plan, SetupSummary } from './summary';
 
-/** The setups of a job with the grid of each; all setups of a board share its cells. */
+/** The setups of a job with the grids of each; all setups of a board share their cells, and the proof has cells of its own. */
 function inputsOf(job: Job) {
   return job.boards.map((board) => {
     const views = board.setups.map((setup) => viewOf(job, { board, setup }));
     const { cell, wanted } = cellOf({ ...job, board });
     const grid = boardGrid(board.x, board.y, cell);
+    const eye = gridBetween(grid);
     return {
       board,
-      grid,
-      setups: views.map((view) => ({
-        view,
-        grid: gridThrough(frameBetween(board, board.setups[0], view.setup), grid),
-        wanted,
-      })),
+      eye,
+      setups: views.map((view) => {
+        const frame = frameBetween(board, board.setups[0], view.setup);
+        return { view, grid: gridThrough(frame, grid), wanted, eye: gridThrough(frame, eye) };
+      }),
     };
   });
 }
@@ -64,7 +64,7 @@ export async function planJob(
   env.progress('proof', 0.6);
   const proofs: Awaited<ReturnType<typeof provePlan>>[] = [];
   const setsOf = (b: BoardInput) => done.filter((d) => b.setups.some((s) => s.view === d.view));
-  for (const b of boards) proofs.push(await provePlan(b.board, b.grid, setsOf(b), programs, env));
+  for (const b of boards) proofs.push(await provePlan(b.board, b.eye, setsOf(b), programs, env));
   env.progress('done', 1);
   const summaries: SetupSummary[] = [];
   const surfaces: Plan['surfaces'] = [];
@@ -110,6 +110,7 @@ function summarise(d: DoneSetup, p: Awaited<ReturnType<typeof provePlan>>['setup
     passes: d.planned.map((e) => e.summary),
     deepest: p.deepest,
     left: p.left,
+    eye: p.eye,
     cutouts: p.cutouts,
   };
 }

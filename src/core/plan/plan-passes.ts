@@ -48,6 +48,8 @@ export interface Planned {
 export interface SetupPlanning {
   view: SetupView;
   target: Target;
+  /** Cells of the target that planning raises, as raisedEdges says, each with how far, mm. */
+  raised: Float64Array;
   /** Where each pass works; null for passes that have no area. */
   regions: (Region | null)[];
   /** Stands for the target, the areas and the layers in the keys of stages. */
@@ -96,9 +98,17 @@ export async function planPasses(
   env: PlanEnvironment,
   progress: (name: string, share: number) => void,
 ): Promise<Planned[]> {
-  const { view, target, regions, shapes } = s;
+  const { view, target, raised, regions, shapes } = s;
   const { board, setup, seat } = view;
-  const ctx = makeContext({ target, board, mode: seat.mode, heights: setup.heights, host: env.host, ...shapes });
+  const ctx = makeContext({
+    target,
+    raised,
+    board,
+    mode: seat.mode,
+    heights: setup.heights,
+    host: env.host,
+    ...shapes,
+  });
   let key = s.key;
   const out: Planned[] = [];
   for (const [i, pass] of view.passes.entries()) {

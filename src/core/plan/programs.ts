@@ -1,6 +1,6 @@
 import { kindOf } from '../passes/registry';
 import { DIALECT_OF } from '../program/dialects/registry';
-import { commentText, fileStem, type ProgramPart, writeProgram } from '../program/writer';
+import { commentText, fileStem, type ProgramPart, waitsOf, writeProgram } from '../program/writer';
 import type { ProgramFigures } from '../proof/figures';
 import { zeroOf } from '../setup/frame';
 import type { SetupView } from '../setup/view';
@@ -19,6 +19,7 @@ export interface PlannedProgram extends ProgramFigures {
   text: string;
   passes: string[];
   rough: boolean;
+  /** With the waits for its spindle; naive: its length over its feeds. */
   seconds: number;
   naiveSeconds: number;
   cutLength: number;
@@ -62,7 +63,7 @@ const ORIGINS = {
 } as const;
 
 /** What a person at the machine is to know before the first move. */
-function headerOf({ view }: PlannedSetup, run: Planned[]): string[] {
+function headerOf({ view }: PlannedSetup, run: Planned[], seconds: number): string[] {
   const { board, setup, name, order, output } = view;
   return [
     `${name}${order ? `, order ${order}` : ''}`,
@@ -76,7 +77,7 @@ function headerOf({ view }: PlannedSetup, run: Planned[]): string[] {
     ...(run.some((p) => p.pass.kind === 'skim')
       ? ['Z zero counts from the face that the skim leaves: set it from the bed']
       : []),
-    `about ${formatDuration(sumsOf(run).seconds)}`,
+    `about ${formatDuration(seconds)}`,
     'eye and hearing protection, dust extraction, never leave it running alone',
   ].map(commentText);
 }
@@ -92,13 +93,18 @@ function programOf(s: PlannedSetup, run: Planned[], number: number): PlannedProg
     marks: p.marks,
     arcs: kindOf(p.pass).arcs ? ARC_TOLERANCE : 0,
   }));
+  const dialect = DIALECT_OF[view.machine.dialect];
+  const sums = sumsOf(run);
+  const waits = waitsOf(parts, dialect);
+  sums.seconds += waits;
+  sums.naiveSeconds += waits;
   const text = writeProgram(parts, {
-    header: headerOf(s, run),
+    header: headerOf(s, run, sums.seconds),
     zero: zeroOf(view.board, view.setup),
     unit: view.output.unit,
     safeZ: view.setup.heights.everything,
     toolChanger: view.output.oneFile && view.machine.toolChanger,
-    dialect: DIALECT_OF[view.machine.dialect],
+    dialect,
   });
   return {
     file: `${fileStem(view.order, view.name, `${number}-${bits.join('-')}`)}.nc`,
@@ -107,7 +113,7 @@ function programOf(s: PlannedSetup, run: Planned[], number: number): PlannedProg
     text,
     passes: run.map((p) => p.pass.id),
     rough: run.every((p) => kindOf(p.pass).rough),
-    ...sumsOf(run),
+    ...sums,
     ...NOT_PROVEN,
   };
 }

@@ -1,6 +1,7 @@
 import type { Board } from '../doc/board';
 import { type Grid, gridOf, type HeightField } from '../field/height-field';
 import type { Found } from '../findings/finding';
+import type { EyeFigures } from '../proof/closer';
 import type { CutoutProof } from '../proof/connect';
 import { type LeftFigures, leftFigures } from '../proof/deviation';
 import type { ProgramFigures } from '../proof/figures';
@@ -18,6 +19,7 @@ interface ProofMeta {
     grid: Grid;
     deepest: number;
     left: LeftFigures;
+    eye: EyeFigures;
     programs: ProgramFigures[];
     cutouts: (CutoutProof & { pass: string })[];
     rough: boolean;
@@ -31,6 +33,7 @@ export interface ProvenSetup {
   deviation: Float32Array;
   deepest: number;
   left: LeftFigures;
+  eye: EyeFigures;
   programs: ProgramFigures[];
   cutouts: (CutoutProof & { pass: string })[];
 }
@@ -42,6 +45,7 @@ function toProve(s: DoneSetup, programs: PlannedProgram[]): SetupToProve {
     target: s.target,
     composite: s.composite,
     through: s.through,
+    look: s.look,
     cutouts: s.planned.flatMap(({ pass, summary }) => {
       const facts = cutoutFacts(summary);
       return facts ? [{ ...facts, pass: pass.id }] : [];
@@ -70,6 +74,7 @@ async function prove(
         grid: gridOf(s.cut),
         deepest: s.deepest,
         left: leftFigures(s.deviation.left),
+        eye: s.eye,
         programs: s.programs,
         cutouts: s.cutouts,
         rough: s.rough !== null,

@@ -1,6 +1,7 @@
 import type { SurfaceFacts } from '../arrange/compose';
 import type { Grid, HeightField } from '../field/height-field';
 import type { Finding } from '../findings/finding';
+import type { EyeFigures } from '../proof/closer';
 import type { CutoutProof } from '../proof/connect';
 import type { LeftFigures } from '../proof/deviation';
 import type { Solid } from '../proof/solid';
@@ -20,6 +21,7 @@ export interface SetupSummary {
   deepest: number;
   /** What stands over the target. */
   left: LeftFigures;
+  eye: EyeFigures;
   /** What the proof found of every cut-out. */
   cutouts: (CutoutProof & { pass: string })[];
 }

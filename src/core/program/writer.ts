@@ -37,6 +37,14 @@ export function commentText(text: string): string {
     .trim();
 }
 
+/** Whether the spindle has to start, or take another speed, for a part after the one before it. */
+const startsFor = (part: ProgramPart, before: ProgramPart | undefined): boolean =>
+  part.toolNumber !== before?.toolNumber || part.rpm !== before.rpm;
+
+/** Time that a program waits for its spindle, s. */
+export const waitsOf = (parts: ProgramPart[], { wait }: Dialect): number =>
+  wait * parts.filter((p, i) => startsFor(p, parts[i - 1])).length;
+
 /**
  * Writes RS-274 (ISO 6983) text in a dialect of it: absolute coordinates, feed in units a minute, modal words left out when unchanged,
  * and no trailing zeros. A bit that the machine changes gets its length offset, a spindle that starts the time to reach its speed. Heights are rounded upwards, so that rounding never cuts
@@ -49,16 +57,13 @@ export function writeProgram(parts: ProgramPart[], o: ProgramOptions): string {
   const safe = words.height(o.safeZ);
   const lines: string[] = o.header.map((h) => dialect.comment(commentText(h)));
   lines.push(o.unit === 'mm' ? 'G21' : 'G20', 'G17 G90 G94', 'G54');
-  let tool = 0;
-  let rpm = 0;
-  for (const part of parts) {
+  for (const [i, part] of parts.entries()) {
+    const before = parts[i - 1];
+    const had = before?.toolNumber ?? 0;
     lines.push(dialect.comment(commentText(part.title)));
-    const other = part.toolNumber !== tool;
-    if (other && o.toolChanger) lines.push(...changed(part.toolNumber, tool, dialect));
+    if (part.toolNumber !== had && o.toolChanger) lines.push(...changed(part.toolNumber, had, dialect));
     lines.push(`G0 Z${safe}`);
-    if (other || part.rpm !== rpm) lines.push(...started(part.rpm, dialect));
-    tool = part.toolNumber;
-    rpm = part.rpm;
+    if (startsFor(part, before)) lines.push(...started(part.rpm, dialect));
     for (const line of blockLines(part, words, safe, dialect)) lines.push(line);
   }
   lines.push('M5', dialect.end);

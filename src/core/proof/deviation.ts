@@ -1,8 +1,9 @@
 import { MASK } from '../arrange/target';
 import type { HeightField } from '../field/height-field';
+import { surfaceDistance } from '../field/surface-distance';
 
 /** Slope of a cliff: steeper than 75 degrees, where an error is judged sideways. */
-const CLIFF = Math.tan((75 * Math.PI) / 180);
+export const CLIFF = Math.tan((75 * Math.PI) / 180);
 
 export interface Deviation {
   /** Per cell, mm along the surface's normal: above the target positive, cut too deep negative; 0 on waste. */
@@ -34,18 +35,25 @@ export const leftFigures = ({ share, volume, deepest }: LeftOver): LeftFigures =
 /** Along the normal, mm: less than this is sanded off. */
 export const NOTABLE = 0.1;
 
+/** From this on a cut below the target is measured to the nearest of its surface, mm. */
+const SUSPECT = 0.005;
+/** More than this is too deep whatever lies beside it, mm; walls are measured at any depth. */
+const CERTAIN = 0.5;
+
+/** A cell's neighbours, as steps from it; 0 beyond the field's edge. */
+interface Around {
+  w: number;
+  e: number;
+  south: number;
+  north: number;
+}
+
 /** How far a surface lies outside the range of the nine target cells around one, mm: above positive, below negative. */
-function beyondNine(
-  surface: number,
-  t: Float32Array,
-  k: number,
-  rows: [number, number],
-  cols: [number, number],
-): number {
+function beyondNine(surface: number, t: Float32Array, k: number, { w, e, south, north }: Around): number {
   let low = t[k];
   let high = t[k];
-  for (const row of [rows[0], 0, rows[1]]) {
-    for (const col of [cols[0], 0, cols[1]]) {
+  for (const row of [south, 0, north]) {
+    for (const col of [w, 0, e]) {
       const v = t[k + row + col];
       if (v < low) low = v;
       if (v > high) high = v;
@@ -54,10 +62,41 @@ function beyondNine(
   return surface < low ? surface - low : surface > high ? surface - high : 0;
 }
 
+/** How far a surface lies over a target at a cell, mm: upright, beyond the cells around at a cliff; and along the normal, to the nearest where it lies too deep. */
+function offTarget(surface: number, target: HeightField, k: number, around: Around): { over: number; d: number } {
+  const { cell, data: t } = target;
+  const { w, e, south, north } = around;
+  const h = t[k];
+  const steep = Math.max(
+    Math.abs(t[k + e] - h),
+    Math.abs(t[k + w] - h),
+    Math.abs(t[k + north] - h),
+    Math.abs(t[k + south] - h),
+  );
+  // A point of waste between two cuts may touch the next cell of it by a corner only.
+  const askew = Math.max(
+    Math.abs(t[k + north + e] - h),
+    Math.abs(t[k + north + w] - h),
+    Math.abs(t[k + south + e] - h),
+    Math.abs(t[k + south + w] - h),
+  );
+  const wall = steep > CLIFF * cell || askew > Math.SQRT2 * CLIFF * cell;
+  const over = wall ? beyondNine(surface, t, k, around) : surface - h;
+  let d = over;
+  if (!wall) {
+    const gx = (t[k + e] - t[k + w]) / (cell * Math.max(1, e - w));
+    const gy = (t[k + north] - t[k + south]) / (cell * Math.max(1, (north > 0 ? 1 : 0) + (south < 0 ? 1 : 0)));
+    d /= Math.sqrt(1 + gx * gx + gy * gy);
+  }
+  if (d < -SUSPECT && (d > -CERTAIN || wall)) d = -surfaceDistance(target, k, surface, -d);
+  return { over, d };
+}
+
 /**
  * Compares a cut surface with the target. On slopes up to 75 degrees the vertical difference is taken along the normal
  * (times the cosine of the slope); at steeper places one cell sideways is allowed: too deep is measured from the lowest,
- * left over from the highest of the nine target cells around.
+ * left over from the highest of the nine target cells around. A place that lies too deep by that is then measured to the nearest of the
+ * target's surface, so that beside edges and walls it counts sideways.
  */
 export function compareSurfaces(cut: HeightField, target: HeightField, mask: Uint8Array): Deviation {
   const { width, height, cell } = target;
@@ -74,29 +113,12 @@ export function compareSurfaces(cut: HeightField, target: HeightField, mask: Uin
     for (let i = 0; i < width; i++) {
       const k = j * width + i;
       if (mask[k] === MASK.waste) continue;
-      const e = i + 1 < width ? 1 : 0;
-      const w = i > 0 ? -1 : 0;
-      const h = t[k];
-      const steep = Math.max(
-        Math.abs(t[k + e] - h),
-        Math.abs(t[k + w] - h),
-        Math.abs(t[k + north] - h),
-        Math.abs(t[k + south] - h),
-      );
-      let over = s[k] - h;
-      let d = over;
-      if (steep > CLIFF * cell) {
-        over = beyondNine(s[k], t, k, [south, north], [w, e]);
-        d = over;
-      } else {
-        const gx = (t[k + e] - t[k + w]) / (cell * Math.max(1, e - w));
-        const gy = (t[k + north] - t[k + south]) / (cell * Math.max(1, (north > 0 ? 1 : 0) + (south < 0 ? 1 : 0)));
-        d /= Math.sqrt(1 + gx * gx + gy * gy);
-      }
+      const around = { w: i > 0 ? -1 : 0, e: i + 1 < width ? 1 : 0, south, north };
+      const { over, d } = offTarget(s[k], target, k, around);
       map[k] = d;
       if (mask[k] === MASK.keep) {
-        if (h - s[k] > out.keepCut) {
-          out.keepCut = h - s[k];
+        if (t[k] - s[k] > out.keepCut) {
+          out.keepCut = t[k] - s[k];
           out.keepAt = k;
         }
         continue;

@@ -1,6 +1,7 @@
 import type { Holding } from '../doc/setup';
 import { distanceInside } from '../field/distance';
 import { cellAt, cellPlace, type HeightField, poolField } from '../field/height-field';
+import { leastCut } from '../field/least-cut';
 import { type Pieces, piecesOf } from '../field/pieces';
 import { holdingBox } from '../setup/holding';
 
@@ -23,7 +24,7 @@ export interface LoosePiece {
 
 /** A piece that frail wood alone joins to what is held. */
 export interface WeakPiece extends LoosePiece {
-  /** How thick, or narrow, the best way of wood to it is at its least, mm; and the section of what joins it, mm2, at most. */
+  /** How thick, or narrow, the best way of wood to it is at its least, mm; and the least section of what joins it, mm2. */
   neck: number;
   section: number;
 }
@@ -90,8 +91,8 @@ function stoutness(wood: HeightField): Float32Array {
   return far;
 }
 
-/** The cells from which a part is reached over standing wood, in steps: sums of the wood between one step and the next, mm2. */
-function leastSection(from: Pieces, n: number, held: Set<number>, wood: HeightField): number {
+/** Where too much lies between to find the least cut: the least of the rings around a part, from step to step over standing wood, mm2. */
+function leastRing(from: Pieces, n: number, held: Set<number>, wood: HeightField): number {
   const { width, height, data, cell } = wood;
   const seen = new Uint8Array(data.length);
   let front: number[] = [];
@@ -148,7 +149,14 @@ function weakOf(wood: HeightField, holding: Holding[], isHeld: (x: number, y: nu
       if (heldParts(parts, coarse, holding).has(parts.of[p.first])) low = middle;
       else high = middle;
     }
-    return [{ ...at, area, neck: low, section: leastSection(strong, n, held, coarse) }];
+    return [
+      {
+        ...at,
+        area,
+        neck: low,
+        section: leastCut(coarse, strong.of, n, held, SKIN) ?? leastRing(strong, n, held, coarse),
+      },
+    ];
   });
 }
 

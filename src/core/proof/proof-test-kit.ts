@@ -5,6 +5,7 @@ import { boardGrid, gridOf, makeField } from '../field/height-field';
 import { localHost } from '../kernels/host';
 import { plainSetup } from '../plan/plan-test-kit';
 import type { SetupView } from '../setup/view';
+import type { Look } from './closer';
 import { type BoardProof, proveBoard } from './prove';
 
 const board = { x: 60, y: 40, thickness: 12, material: materialNamed('maple') };
@@ -43,6 +44,8 @@ export function proveText(text: string, change: Change = {}): Promise<BoardProof
   const programs = [{ file: 'p.nc', text, tool, rough: true, passes: view.passes.map((p) => p.id) }];
   const target = change.target ?? slotTarget();
   const composite = { peak: 2, low: 0, peakAt: { x: 0, y: 0 }, clipped: { cells: 0, most: 0, x: 0, y: 0 } };
-  const setup = { view, programs, target, composite: composite as never, through: null, cutouts: [] };
+  // The target of these tests is no layers' that could be drawn closer.
+  const look: Look = async (g) => ({ field: makeField(g), seen: new Uint8Array(g.width * g.height) });
+  const setup = { view, programs, target, composite: composite as never, through: null, cutouts: [], look };
   return proveBoard(view.board, gridOf(target.field), [setup], localHost);
 }

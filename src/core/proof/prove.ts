@@ -12,6 +12,7 @@ import { type Frame, frameBetween, placeThrough, turnedRows, zeroOf } from '../s
 import type { SetupView } from '../setup/view';
 import { found } from './checks/registry';
 import type { AfterCut } from './checks/rule';
+import { type EyeFigures, type Look, lookCloser } from './closer';
 import { type CutoutProof, checkCutout, type PlannedCutout } from './connect';
 import { compareSurfaces, type Deviation } from './deviation';
 import { type ProgramFigures, Tally } from './figures';
@@ -27,12 +28,15 @@ export interface SetupToProve {
   /** Cells where cut-outs and holes go through the board, null when there is none; and each cut-out with its pass. */
   through: Uint8Array | null;
   cutouts: (PlannedCutout & { pass: string })[];
+  /** The target on finer grids, for a closer look. */
+  look: Look;
 }
 
 export interface SetupProof {
   cut: HeightField;
   rough: HeightField | null;
   deviation: Deviation;
+  eye: EyeFigures;
   /** Deepest cut below the board's top as it lies, mm; what goes through on purpose left out. */
   deepest: number;
   /** What was seen of each program. */
@@ -129,6 +133,8 @@ async function proveSetup(
     all.push(...found('program', { view, program: programs[i], read, held: held.slice(0, i + 1), cutouts: s.cutouts }));
   });
   const { deviation, deepest } = compared(cut, surfaceOf(solid, frame), s);
+  const closer = await lookCloser(target, deviation.map, ways, s.look, host);
+  if (closer.deepest < deviation.deepest) Object.assign(deviation, { deepest: closer.deepest, deepestAt: closer.at });
   const cutouts = through && s.cutouts.length > 0 ? cutoutsOf(s, through, standingOf(solid, frame, cut.data)) : [];
   const cutBy = (cell: number) => lastOver(ways, cellPlace(cut, cell));
   putSurface(solid, frame, cut.data);
@@ -138,7 +144,7 @@ async function proveSetup(
     const { loose, weak } = held[i];
     return { volume: volume.get(file) ?? 0, bite, air, held: { loose, weak } };
   });
-  return { cut, rough: sim.rough, deviation, deepest, programs: figures, cutouts };
+  return { cut, rough: sim.rough, deviation, eye: closer.eye, deepest, programs: figures, cutouts };
 }
 
 /**

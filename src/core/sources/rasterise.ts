@@ -22,14 +22,28 @@ export interface Rastered {
  */
 export function rasterise(mesh: Mesh, p: Placement, grid: Grid, thinTolerance = 0.25): Rastered {
   const field = makeField(grid, AIR);
+  draw(mesh, p, field, null);
+  return { field, thinCells: countThin(mesh, p, field, thinTolerance) };
+}
+
+/** The same for a window in which only some triangles can lie, given as places of their first number. Thin features are not looked for. */
+export function rasteriseSome(mesh: Mesh, p: Placement, grid: Grid, only: Int32Array): HeightField {
+  const field = makeField(grid, AIR);
+  draw(mesh, p, field, only);
+  return field;
+}
+
+function draw(mesh: Mesh, p: Placement, grid: HeightField, only: Int32Array | null): void {
   const { width, height, cell, originX, originY } = grid;
-  const { data } = field;
+  const { data } = grid;
   const v = mesh.triangles;
   // Cell units in plan: cell (i, j) has its centre at (i, j).
   const X = p.x.map((m, i) => (m - (i === 3 ? originX : 0)) / cell);
   const Y = p.y.map((m, i) => (m - (i === 3 ? originY : 0)) / cell);
   const Z = p.z;
-  for (let t = 0; t < v.length; t += 9) {
+  const n = only ? only.length : v.length / 9;
+  for (let s = 0; s < n; s++) {
+    const t = only ? only[s] : 9 * s;
     const x0 = v[t] * X[0] + v[t + 1] * X[1] + v[t + 2] * X[2] + X[3];
     const y0 = v[t] * Y[0] + v[t + 1] * Y[1] + v[t + 2] * Y[2] + Y[3];
     const z0 = v[t] * Z[0] + v[t + 1] * Z[1] + v[t + 2] * Z[2] + Z[3];
@@ -61,7 +75,6 @@ export function rasterise(mesh: Mesh, p: Placement, grid: Grid, thinTolerance = 
       }
     }
   }
-  return { field, thinCells: countThin(mesh, p, field, thinTolerance) };
 }
 
 /** Twice the signed area of (a, b, c); the same magnitude, to the last bit, whichever end of the edge comes first. */

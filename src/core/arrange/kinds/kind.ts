@@ -1,11 +1,10 @@
 import type { LayerOf, SourceName } from '../../doc/layer';
 import type { ReliefOf } from '../../doc/relief-of';
-import type { Grid } from '../../field/height-field';
 import type { Affine, Polygon } from '../../outline/polygon';
 import type { HeightImage } from '../../sources/height-image';
 import type { Font } from '../../sources/lettering';
 import type { Mesh } from '../../sources/mesh';
-import type { Piece, Raster } from '../window';
+import type { DrawingGrid, Piece, Raster } from '../window';
 
 /** What a layer's source holds when it is read: a file's mesh or toned image, a mesh's picture from above, or words' outlines. */
 export interface Content {
@@ -46,7 +45,7 @@ export interface PieceAt<K extends SourceName> {
   layer: LayerOf<K>;
   content: Content;
   frame: Affine;
-  grid: Grid;
+  grid: DrawingGrid;
   /** The layer's own outline, when it is made of one. */
   polygon: Polygon | null;
 }

@@ -1,4 +1,4 @@
-import type { Region } from '../../arrange/target';
+import { MASK, type Region } from '../../arrange/target';
 import { type Cutter, profileOf } from '../../cutter/cutter';
 import { WALL } from '../../cutter/limits';
 import { AIR, type HeightField, padField, transposeField } from '../../field/height-field';
@@ -32,10 +32,10 @@ export async function planFinish(
   const R = cutter.diameter / 2;
   const { cell } = ctx.planning;
   const pad = Math.ceil((R + pass.stepover) / cell) + 2;
-  const surface = padField(ctx.planning, pad, AIR);
+  const surface = withEdges(ctx, padField(ctx.planning, pad, AIR), pad);
   const offset: HeightField = { ...surface, data: await ctx.host.offset(surface, profileOf(cutter), 0) };
   const clear = await clearHeights(ctx, R);
-  const raster = new Raster(ctx, pass, cutter, region, offset);
+  const raster = new Raster(ctx, pass, { cutter, surface, offset }, region);
   const rows = await allRows(ctx, raster, surface, cutter, pass.stepover);
   const path = new Path();
   const tool = { path, cutter, clear, heights: ctx.heights };
@@ -62,6 +62,17 @@ export async function planFinish(
   if (path.moves > 0) path.rapid(path.x, path.y, ctx.heights.everything);
   await lowerStock(ctx, path, 0, cutter);
   return { path };
+}
+
+/** The surface that finishing is planned on: raised where an edge stands between two cells. */
+function withEdges({ target, planning, raised }: PassContext, padded: HeightField, pad: number): HeightField {
+  const { width } = planning;
+  for (let q = 0; q < raised.length; q += 2) {
+    const k = raised[q];
+    if (target.mask[k] === MASK.keep) continue;
+    padded.data[(Math.floor(k / width) + pad) * padded.width + (k % width) + pad] += raised[q + 1];
+  }
+  return padded;
 }
 
 /**

@@ -4,10 +4,14 @@ import { distanceInside } from '../../field/distance';
 import { type HeightField, nearestCell, sampleField } from '../../field/height-field';
 import { thinLine } from '../../motion/thin';
 import type { PassContext } from '../context';
+import { lowestTip } from '../lowest-tip';
 import type { FinishPass } from './schema';
 
 /** Samples that the row between is longer than the crease, at each end. */
 export const CREASE_ENDS = 4;
+
+/** Places that are looked up between two samples over a cliff, and one more. */
+const BETWEEN = 4;
 
 /** One stretch of a row: samples at equal steps from (x0, y0) along the row's direction. */
 export interface Stretch {
@@ -36,6 +40,10 @@ function idleCells({ cleared, target }: PassContext, cutter: Cutter): Uint8Array
 
 /** The rows of a finishing pass on the tip's surface: where they lie, how high, and as points to be cut. */
 export class Raster {
+  private readonly cutter: Cutter;
+  /** What the bit rests on, and where its tip then is. */
+  private readonly surface: HeightField;
+  private readonly offset: HeightField;
   readonly ux: number;
   readonly uy: number;
   private readonly step: number;
@@ -43,14 +51,18 @@ export class Raster {
   private readonly cliff: number;
   /** 1 where the whole bit stands on fields that are cleared already; null when none is. */
   private readonly idle: Uint8Array | null;
+  /** Exact heights at any place, made when a cliff asks for them. */
+  private lowest: ReturnType<typeof lowestTip> | null = null;
 
   constructor(
     private readonly ctx: PassContext,
     private readonly pass: FinishPass,
-    private readonly cutter: Cutter,
+    { cutter, surface, offset }: { cutter: Cutter; surface: HeightField; offset: HeightField },
     private readonly region: Region,
-    private readonly offset: HeightField,
   ) {
+    this.cutter = cutter;
+    this.surface = surface;
+    this.offset = offset;
     const a = (pass.angle * Math.PI) / 180;
     // Exact on the axes, so that rows along them stay on the cells' centres.
     this.ux = Math.abs(Math.cos(a)) < 1e-12 ? 0 : Math.cos(a);
@@ -208,13 +220,44 @@ export class Raster {
     return out;
   }
 
+  /** Heights at even steps as thinned x y z points; between steps where they drop over a cliff the surface is looked up. */
   private thin(z: Float64Array, x0: number, y0: number, ux: number, uy: number, step = this.step): Float64Array {
+    const out: number[] = [];
+    const add = (along: number, height: number) => out.push(x0 + along * ux, y0 + along * uy, height);
     const at = new Float64Array(z.length + 1);
     const hs = new Float64Array(z.length + 1);
-    const n = thinLine(z, z.length, step, this.pass.tolerance, at, hs);
-    const out = new Float64Array(n * 3);
-    for (let i = 0; i < n; i++) out.set([x0 + at[i] * ux, y0 + at[i] * uy, hs[i]], 3 * i);
-    return out;
+    let from = 0;
+    for (let k = 0; k < z.length; k++) {
+      const cliff = k + 1 < z.length && Math.abs(z[k + 1] - z[k]) > this.cliff;
+      if (k + 1 < z.length && !cliff) continue;
+      const n = thinLine(z.subarray(from, k + 1), k + 1 - from, step, this.pass.tolerance, at, hs);
+      for (let i = 0; i < n; i++) add(from * step + at[i], hs[i]);
+      if (cliff) this.overCliff(z[k], z[k + 1], (q) => [x0 + (k + q) * step * ux, y0 + (k + q) * step * uy], out);
+      from = k + 1;
+    }
+    return Float64Array.from(out);
+  }
+
+  /**
+   * The way over a cliff between two samples: looked up in between, and where it still drops steeply the higher of two heights is held to
+   * the lower one's place, for a straight line would lead the bit's side into the edge.
+   * @param place where a share of the way lies
+   */
+  private overCliff(from: number, to: number, place: (share: number) => [number, number], out: number[]): void {
+    const { ground } = this.ctx.target;
+    this.lowest ??= lowestTip(this.surface, this.cutter);
+    let had = from;
+    for (let q = 1; q <= BETWEEN; q++) {
+      const [x, y] = place(q / BETWEEN);
+      const [bx, by] = place((q - 1) / BETWEEN);
+      const height = q === BETWEEN ? to : Math.max(this.lowest(x, y, ground), Math.min(from, to));
+      if (Math.abs(height - had) > this.cliff / BETWEEN) {
+        if (height > had) out.push(bx, by, height);
+        else out.push(x, y, had);
+      }
+      if (q < BETWEEN) out.push(x, y, height);
+      had = height;
+    }
   }
 
   /** Points of a straight link on the surface. */

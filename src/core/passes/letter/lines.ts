@@ -5,7 +5,7 @@ import { medialAxis, thinChain } from '../../outline/medial';
 import { NearestOutline } from '../../outline/nearest';
 import { offsetPolygon } from '../../outline/union';
 import type { PassContext } from '../context';
-import { lowestTip } from './lowest-tip';
+import { lowestTip } from '../lowest-tip';
 
 /** Distance between the places along an outline that its middle is found from, mm. */
 const SPACING = 0.05;

@@ -1,11 +1,33 @@
 import type { Layer } from '../../../doc/layer';
 import { AIR, type Grid } from '../../../field/height-field';
-import { type Affine, placing } from '../../../outline/polygon';
+import { type Affine, invertAffine, placing } from '../../../outline/polygon';
 import type { Mesh } from '../../../sources/mesh';
-import { axesOf, boxOf } from '../../../sources/orient';
-import { rasterise } from '../../../sources/rasterise';
+import { trianglesOver } from '../../../sources/mesh-index';
+import { type Axes, axesOf, boxOf } from '../../../sources/orient';
+import { type Placement, rasterise, rasteriseSome } from '../../../sources/rasterise';
 import { BELOW, boxIn, type Piece, type Raster, windowGrid, windowOf } from '../../window';
 import type { MeshSource } from './schema';
+
+/** Share of a layer's plan below which a window looks its triangles up first. */
+const SMALL = 0.05;
+
+/** The triangles of a mesh over a grid. */
+function over(mesh: Mesh, { from: [a, b] }: Axes, g: Grid, { x, y }: Placement): Int32Array {
+  // Board places back to the file's plan: two of the placement's columns.
+  const at = invertAffine([x[a], y[a], x[b], y[b], x[3], y[3]]);
+  const [w, h] = [(g.width - 1) * g.cell, (g.height - 1) * g.cell];
+  const corners = [0, 1, 2, 3].map((q) => {
+    const [px, py] = [g.originX + (q % 2) * w, g.originY + (q >> 1) * h];
+    return [at[0] * px + at[2] * py + at[4], at[1] * px + at[3] * py + at[5]];
+  });
+  const [u, v] = [0, 1].map((i) => corners.map((c) => c[i]));
+  return trianglesOver(mesh, [a, b], {
+    u0: Math.min(...u),
+    u1: Math.max(...u),
+    v0: Math.min(...v),
+    v1: Math.max(...v),
+  });
+}
 
 /** A mesh by exact rasterisation from the file's own corners. */
 export function meshPiece(mesh: Mesh, s: MeshSource, l: Layer, frame: Affine, grid: Grid): Piece {
@@ -27,15 +49,16 @@ export function meshPiece(mesh: Mesh, s: MeshSource, l: Layer, frame: Affine, gr
     out[axes.from[2]] += uz * axes.sign[2];
     return out;
   };
-  const { field, thinCells } = rasterise(
-    mesh,
-    {
-      x: row(a * sx, c * sy, 0, e - a * sx * mx - c * sy * my),
-      y: row(b * sx, d * sy, 0, f - b * sx * mx - d * sy * my),
-      z: row(0, 0, rise, -base * rise),
-    },
-    windowGrid(grid, window),
-  );
+  const placement: Placement = {
+    x: row(a * sx, c * sy, 0, e - a * sx * mx - c * sy * my),
+    y: row(b * sx, d * sy, 0, f - b * sx * mx - d * sy * my),
+    z: row(0, 0, rise, -base * rise),
+  };
+  const g = windowGrid(grid, window);
+  const small = g.width * g.height * grid.cell ** 2 < SMALL * l.size.x * l.size.y;
+  const { field, thinCells } = small
+    ? { field: rasteriseSome(mesh, placement, g, over(mesh, axes, g, placement)), thinCells: 0 }
+    : rasterise(mesh, placement, g);
   const h = field.data;
   const slack = l.rise * 1e-6;
   let below: Uint8Array | null = null;

@@ -1,5 +1,5 @@
-import { type Cutter, profileHeight, profileOf } from '../../cutter/cutter';
-import type { HeightField } from '../../field/height-field';
+import { type Cutter, profileHeight, profileOf } from '../cutter/cutter';
+import type { HeightField } from '../field/height-field';
 
 /** Cells along a side of the squares whose highest cell is known. */
 const BLOCK = 8;

@@ -1,0 +1,184 @@
+import { MASK, type Wanted } from '../arrange/target';
+import { type DrawingGrid, type Window, windowGrid } from '../arrange/window';
+import { cellAt, cellPlace, type HeightField, makeField } from '../field/height-field';
+import type { KernelHost } from '../kernels/host';
+import { GOUGE_LIMIT } from './checks/gouge';
+import { CLIFF, compareSurfaces } from './deviation';
+import { type Cutting, MovesByPlace } from './moves-by-place';
+
+/** What an edge between two cells may hide without being looked at closer, mm along the normal: the proof's own error. */
+export const OVERLOOKED = 0.005;
+/** Cells of the closer look to one of the proof's. */
+const FINER = 4;
+/** Cells along a side of the windows that are looked at closer. */
+const TILE = 16;
+/** Most windows of a setup: the worst first. */
+const MOST = 2000;
+
+/** The target on a window's grid, drawn from the layers; 1 in `seen` where the surface belongs to the piece. */
+export type Look = (g: DrawingGrid) => Promise<{ field: HeightField; seen: Uint8Array }>;
+
+/** How closely the proof of a setup looked. */
+export interface EyeFigures {
+  /** The proof's own cell, mm. */
+  cell: number;
+  /** Windows that it looked at with finer cells, and those that would have needed it and were too many. */
+  closer: number;
+  left: number;
+}
+
+/** Whether a cell and those around it are to be met and no wall stands among them. */
+function even({ field: { width, height, cell, data }, mask }: Wanted, k: number): boolean {
+  const i = k % width;
+  const j = (k - i) / width;
+  if (i === 0 || j === 0 || i + 1 === width || j + 1 === height) return false;
+  for (const q of [k, k - 1, k + 1, k - width, k + width])
+    if (mask[q] !== MASK.cut || Math.abs(data[q] - data[k]) > CLIFF * cell) return false;
+  return true;
+}
+
+/**
+ * What an edge beside a cell can hide, mm along the normal: one that bends the surface by D over a cell stands up to D / 2 above the
+ * straight line between two cells.
+ */
+function hidden({ width, cell, data }: HeightField, k: number): number {
+  const [h, w, e, s, n] = [data[k], data[k - 1], data[k + 1], data[k - width], data[k + width]];
+  const bend = Math.max(2 * h - w - e, 2 * h - s - n);
+  if (bend <= 0) return 0;
+  return bend / 2 / Math.sqrt(1 + ((e - w) / (2 * cell)) ** 2 + ((n - s) / (2 * cell)) ** 2);
+}
+
+/**
+ * Windows in which edges between cells could hide a cut deeper than the limit: where what the cells show and what an edge can hide come to
+ * more than it together. The worst first; none where the cells show such a cut themselves.
+ * @param map how the cut surface lies to the target, as compareSurfaces tells it
+ */
+export function windowsToLookAt(target: Wanted, map: Float32Array): Window[] {
+  const { field } = target;
+  const across = Math.ceil(field.width / TILE);
+  const worst = new Map<number, number>();
+  for (let k = 0; k < map.length; k++) {
+    if (target.mask[k] !== MASK.cut) continue;
+    // What is told already need not be looked for.
+    if (map[k] < -GOUGE_LIMIT) return [];
+    if (!even(target, k)) continue;
+    const e = hidden(field, k);
+    if (e <= OVERLOOKED || e - map[k] <= GOUGE_LIMIT) continue;
+    const i = k % field.width;
+    const tile = Math.floor((k - i) / field.width / TILE) * across + Math.floor(i / TILE);
+    worst.set(tile, Math.max(worst.get(tile) ?? 0, e - map[k]));
+  }
+  return [...worst]
+    .sort(([, a], [, b]) => b - a)
+    .map(([tile]) => {
+      const [i, j] = [(tile % across) * TILE, Math.floor(tile / across) * TILE];
+      return { i, j, width: Math.min(TILE, field.width - i), height: Math.min(TILE, field.height - j) };
+    });
+}
+
+/** What of a window is judged: where the proof's own cell is even, and further from any wall than walls are known, half a cell. */
+function judged(target: Wanted, fine: HeightField, seen: Uint8Array): Uint8Array {
+  const { field } = target;
+  const { width, height, cell, data } = fine;
+  const mask = new Uint8Array(data.length);
+  for (let q = 0; q < mask.length; q++) {
+    // The rim is there for what lies beside it, and is judged by the next window.
+    const [a, b] = [q % width, Math.floor(q / width)];
+    if (!seen[q] || Math.min(a, b, width - 1 - a, height - 1 - b) < FINER) continue;
+    const i = Math.round((fine.originX + a * cell - field.originX) / field.cell);
+    const j = Math.round((fine.originY + b * cell - field.originY) / field.cell);
+    if (i >= 0 && j >= 0 && i < field.width && j < field.height && even(target, j * field.width + i))
+      mask[q] = MASK.cut;
+  }
+  const reach = FINER / 2 + 1;
+  for (let j = 0; j < height; j++) {
+    for (let i = 0; i < width; i++) {
+      const q = j * width + i;
+      const wall = [i + 1 < width ? q + 1 : q, j + 1 < height ? q + width : q].some(
+        (n) => seen[n] !== seen[q] || Math.abs(data[n] - data[q]) > CLIFF * cell,
+      );
+      if (!wall) continue;
+      for (let b = Math.max(0, j - reach); b <= Math.min(height - 1, j + reach + 1); b++)
+        mask.fill(MASK.waste, b * width + Math.max(0, i - reach), b * width + Math.min(width, i + reach + 2));
+    }
+  }
+  return mask;
+}
+
+/** What a closer look is made with. */
+interface Looking {
+  moves: MovesByPlace[];
+  look: Look;
+  host: KernelHost;
+  /** The proof's own cell, over which pictures are averaged, mm. */
+  over: number;
+}
+
+/** The deepest place below a target, mm (negative, 0 where there is none), where it is, and windows that were looked at. */
+interface Deepest {
+  deep: number;
+  x: number;
+  y: number;
+  windows: number;
+}
+
+/**
+ * Looks at a window of a target with a quarter of its cell: draws it from the layers, cuts it again with all runs, and compares. Where edges
+ * between these cells could hide a cut that is too deep, once more with a quarter of theirs.
+ */
+async function lookAt(target: Wanted, w: Window, at: Looking, again: boolean): Promise<Deepest> {
+  const { field } = target;
+  const own = windowGrid(field, w);
+  const cell = field.cell / FINER;
+  // One cell more on every side, so that edges on the window's rim are seen with what lies beside them.
+  const g: DrawingGrid = {
+    cell,
+    over: at.over,
+    width: (w.width + 2) * FINER,
+    height: (w.height + 2) * FINER,
+    originX: own.originX - 1.5 * field.cell + cell / 2,
+    originY: own.originY - 1.5 * field.cell + cell / 2,
+  };
+  const { field: fine, seen } = await at.look(g);
+  const cut = makeField(g);
+  for (const m of at.moves) await at.host.remove(cut, m.profile, m.over(g));
+  const closer: Wanted = { field: fine, mask: judged(target, fine, seen), ground: target.ground };
+  const d = compareSurfaces(cut, fine, closer.mask);
+  const out: Deepest = { deep: d.deepest, ...cellPlace(g, Math.max(0, d.deepestAt)), windows: 1 };
+  if (!again) return out;
+  for (const inner of windowsToLookAt(closer, d.map)) {
+    const more = await lookAt(closer, inner, at, false);
+    out.windows += more.windows;
+    if (more.deep < out.deep) Object.assign(out, { deep: more.deep, x: more.x, y: more.y });
+  }
+  return out;
+}
+
+/**
+ * Looks closer where edges between the proof's cells could hide a cut that is too deep.
+ * @returns the deepest place found, mm below the target (negative) and its cell of the target, 0 and -1 where nothing lies below it
+ */
+export async function lookCloser(
+  target: Wanted,
+  map: Float32Array,
+  runs: Cutting[],
+  look: Look,
+  host: KernelHost,
+): Promise<{ deepest: number; at: number; eye: EyeFigures }> {
+  const { field } = target;
+  const all = windowsToLookAt(target, map);
+  const windows = all.slice(0, MOST);
+  const at: Looking = { moves: runs.map((r) => new MovesByPlace(r)), look, host, over: field.cell };
+  let deepest: Deepest = { deep: 0, x: 0, y: 0, windows: 0 };
+  let looked = 0;
+  for (const w of windows) {
+    const found = await lookAt(target, w, at, true);
+    looked += found.windows;
+    if (found.deep < deepest.deep) deepest = found;
+  }
+  return {
+    deepest: deepest.deep,
+    at: deepest.deep < 0 ? cellAt(field, deepest.x, deepest.y) : -1,
+    eye: { cell: field.cell, closer: looked, left: all.length - windows.length },
+  };
+}
