@@ -376,7 +376,7 @@ const SCENES: [string, () => SetupView][] = [
     'gouge',
     () =>
       plain((j) => {
-        j.cell = 0.9;
+        j.cell = 0.5;
         j.layers[0] = shape('dome', 40, 30, 6, {
           source: { kind: 'shape', outline: { kind: 'oval' }, edge: { kind: 'plain' }, relief: { kind: 'dome' } },
         });

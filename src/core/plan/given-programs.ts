@@ -13,11 +13,15 @@ export interface GivenProgram {
 /** Moves as paths hold them, of a program as read back: x y z and the feed, 0 for a rapid. */
 function movesOf(motions: Float64Array): Float64Array {
   const out = new Float64Array((motions.length / MOTION) * 4);
-  for (let k = 0, m = 0; m < motions.length; k += 4, m += MOTION) {
+  let k = 0;
+  for (let m = 0; m < motions.length; m += MOTION) {
+    // A line that says again where the tip is takes no time.
+    if (k > 0 && [0, 1, 2].every((a) => motions[m + 3 + a] === out[k - 4 + a])) continue;
     out.set(motions.subarray(m + 3, m + 6), k);
     out[k + 3] = motions[m + 6] === 1 ? 0 : motions[m + 7];
+    k += 4;
   }
-  return out;
+  return out.subarray(0, k);
 }
 
 /**
@@ -32,8 +36,9 @@ export function givenPrograms(given: GivenProgram[], planned: PlannedProgram[], 
   const programs = given.map(({ file, text }, n): PlannedProgram => {
     const like = planned.find((p) => p.file === file) ?? planned[Math.min(n, planned.length - 1)];
     const { view } = setups.find((s) => s.view.setup.id === like.setup)!;
-    const { motions } = readProgram(text, file, like.cutter);
+    const { motions, starts } = readProgram(text, file, like.cutter);
     const { seconds, naiveSeconds, cutLength, rapidLength } = motionTime(movesOf(motions), view.machine);
+    const waits = starts.reduce((sum, start) => sum + start.wait, 0);
     if (text !== like.text)
       found.push({
         rule: 'not-planned-here',
@@ -42,7 +47,15 @@ export function givenPrograms(given: GivenProgram[], planned: PlannedProgram[], 
         place: null,
         figures: { like: like.file },
       });
-    return { ...like, file, text, seconds, naiveSeconds, cutLength, rapidLength };
+    return {
+      ...like,
+      file,
+      text,
+      seconds: seconds + waits,
+      naiveSeconds: naiveSeconds + waits,
+      cutLength,
+      rapidLength,
+    };
   });
   return { programs, found };
 }

@@ -3,6 +3,7 @@ import { DRAWER, HOBBY_MACHINE, materialNamed, SHOP_MACHINE } from '../doc/defau
 import { applyEdits } from '../doc/edits';
 import type { Pass } from '../doc/pass';
 import type { Origin } from '../doc/setup';
+import { SPINDLE_WAIT } from '../program/dialects/dialect';
 import { MOTION, readProgram } from '../program/reader';
 import { zeroOf } from '../setup/frame';
 import type { SetupView } from '../setup/view';
@@ -72,7 +73,8 @@ test('passes that follow each other with one bit share a program; a bit that com
     [3, false],
     [1, false],
   ]);
-  expect(programs[0].seconds).toBe(120);
+  // Two passes of a minute, and the wait for the spindle, which starts once.
+  expect(programs[0].seconds).toBe(120 + SPINDLE_WAIT);
   // What has no path is in no program.
   expect(written(j, [empty(list[0]), list[2]]).map((p) => p.passes)).toEqual([['finish']]);
 });

@@ -1,9 +1,9 @@
 import type { Board } from '../doc/board';
 import { type Grid, gridOf, type HeightField } from '../field/height-field';
 import type { Found } from '../findings/finding';
-import type { EyeFigures } from '../proof/closer';
 import type { CutoutProof } from '../proof/connect';
 import { type LeftFigures, leftFigures } from '../proof/deviation';
+import type { EyeFigures } from '../proof/eye';
 import type { ProgramFigures } from '../proof/figures';
 import { proveBoard, type SetupToProve } from '../proof/prove';
 import type { Solid } from '../proof/solid';

@@ -1,9 +1,9 @@
 import type { SurfaceFacts } from '../arrange/compose';
 import type { Grid, HeightField } from '../field/height-field';
 import type { Finding } from '../findings/finding';
-import type { EyeFigures } from '../proof/closer';
 import type { CutoutProof } from '../proof/connect';
 import type { LeftFigures } from '../proof/deviation';
+import type { EyeFigures } from '../proof/eye';
 import type { Solid } from '../proof/solid';
 import type { PassSummary } from './plan-passes';
 import type { PlannedProgram } from './programs';

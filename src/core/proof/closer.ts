@@ -4,10 +4,9 @@ import { cellAt, cellPlace, type HeightField, makeField } from '../field/height-
 import type { KernelHost } from '../kernels/host';
 import { GOUGE_LIMIT } from './checks/gouge';
 import { CLIFF, compareSurfaces } from './deviation';
+import { type EyeFigures, OVERLOOKED } from './eye';
 import { type Cutting, MovesByPlace } from './moves-by-place';
 
-/** What an edge between two cells may hide without being looked at closer, mm along the normal: the proof's own error. */
-export const OVERLOOKED = 0.005;
 /** Cells of the closer look to one of the proof's. */
 const FINER = 4;
 /** Cells along a side of the windows that are looked at closer. */
@@ -17,15 +16,6 @@ const MOST = 2000;
 
 /** The target on a window's grid, drawn from the layers; 1 in `seen` where the surface belongs to the piece. */
 export type Look = (g: DrawingGrid) => Promise<{ field: HeightField; seen: Uint8Array }>;
-
-/** How closely the proof of a setup looked. */
-export interface EyeFigures {
-  /** The proof's own cell, mm. */
-  cell: number;
-  /** Windows that it looked at with finer cells, and those that would have needed it and were too many. */
-  closer: number;
-  left: number;
-}
 
 /** Whether a cell and those around it are to be met and no wall stands among them. */
 function even({ field: { width, height, cell, data }, mask }: Wanted, k: number): boolean {

@@ -12,9 +12,10 @@ import { type Frame, frameBetween, placeThrough, turnedRows, zeroOf } from '../s
 import type { SetupView } from '../setup/view';
 import { found } from './checks/registry';
 import type { AfterCut } from './checks/rule';
-import { type EyeFigures, type Look, lookCloser } from './closer';
+import { type Look, lookCloser } from './closer';
 import { type CutoutProof, checkCutout, type PlannedCutout } from './connect';
 import { compareSurfaces, type Deviation } from './deviation';
+import type { EyeFigures } from './eye';
 import { type ProgramFigures, Tally } from './figures';
 import { type Held, whatHolds } from './holds';
 import { lineOf, type Run, simulate, type WrittenProgram } from './simulate';

@@ -8,6 +8,7 @@ import type { TabFound } from '@/core/proof/connect';
 import type { SetupView } from '@/core/setup/view';
 import { formatLength, trimNumber } from '@/core/units/length';
 import { Card, Figures, Sentence } from './card';
+import { EyeLine } from './eye-line';
 import { FindingList } from './finding-list';
 import { GivenPrograms } from './given-programs';
 import { ProgramFigures } from './program-figures';
@@ -103,6 +104,7 @@ export function ProofCard({
           ],
         ]}
       />
+      <EyeLine {...s.eye} />
       <ProgramFigures programs={s.programs} holding={job.setup.holding} />
       {s.cutouts.map((c) => (
         <p key={c.pass} className="mt-3 text-sm leading-snug">

@@ -43,7 +43,7 @@ export const PROOF_TEXTS: Record<string, Text> = {
     'a piece that comes loose is thrown by the bit; leave tabs, cut its trench less deep, mill it away, or hold it from below',
   ],
   'held-hardly': (f) => [
-    `a piece of ${num(f, 'area').toFixed(0)} mm² hangs on wood ${len(f, 'neck')} thick or wide, at most ${num(f, 'section').toFixed(1)} mm² of it, when this program ends`,
+    `a piece of ${num(f, 'area').toFixed(0)} mm² hangs on wood ${len(f, 'neck')} thick or wide, ${num(f, 'section').toFixed(1)} mm² of it at the least, when this program ends`,
     'it may tear out; leave more under the trench, or hold it from below',
   ],
   'beyond-board': (f) => [
