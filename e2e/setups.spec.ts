@@ -18,7 +18,7 @@ test('a board of two setups: each is shown and changed by itself, both are prove
   page,
 }) => {
   const { face } = dishes();
-  face.cell = 0.5;
+  face.cell = 0.2;
   const id = await putJob(face);
   await page.goto(`/jobs/${id}`);
   const back = page.getByRole('button', { name: '2 Back' });

@@ -138,7 +138,7 @@ export const PROOF_TEXTS: Record<string, Text> = {
     'set the bit to a speed within that range',
   ],
   gouge: (f) => [
-    `cut ${len(f, 'deep')} too deep, more than ${len(f, 'most')}`,
+    `cut ${formatLength(num(f, 'deep'), 'mm', 3)} too deep, more than ${len(f, 'most')}`,
     f.finer === false
       ? 'the board is too large for a finer cell: finish with a larger bit, or carve it as two boards'
       : 'plan it on a finer cell',
