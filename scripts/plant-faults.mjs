@@ -387,7 +387,13 @@ const FAULTS = [
     'if (this.of.state().conflict && !chosen && this.busy)',
     editor,
   ],
-  ['a server that did not answer is not asked again', `${E}sync.ts`, 'if (this.of.open()) this.again(this.wait);', '', editor],
+  [
+    'a server that did not answer is not asked again',
+    `${E}sync.ts`,
+    'if (this.of.open()) this.again(this.wait);',
+    '',
+    editor,
+  ],
   [
     'what is not saved is forgotten',
     `${E}sync.ts`,
