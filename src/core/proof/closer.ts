@@ -146,7 +146,7 @@ async function lookAt(target: Wanted, w: Window, at: Looking, again: boolean): P
 
 /**
  * Looks closer where edges between the proof's cells could hide a cut that is too deep.
- * @returns the deepest place found, mm below the target (negative) and its cell of the target, 0 and -1 where nothing lies below it
+ * @returns the deepest place found: mm below the target (negative), its cell of the target and where in it; null where nothing lies below
  */
 export async function lookCloser(
   target: Wanted,
@@ -154,7 +154,7 @@ export async function lookCloser(
   runs: Cutting[],
   look: Look,
   host: KernelHost,
-): Promise<{ deepest: number; at: number; eye: EyeFigures }> {
+): Promise<{ deepest: { deep: number; cell: number; x: number; y: number } | null; eye: EyeFigures }> {
   const { field } = target;
   const all = windowsToLookAt(target, map);
   const windows = all.slice(0, MOST);
@@ -166,9 +166,9 @@ export async function lookCloser(
     looked += found.windows;
     if (found.deep < deepest.deep) deepest = found;
   }
+  const { deep, x, y } = deepest;
   return {
-    deepest: deepest.deep,
-    at: deepest.deep < 0 ? cellAt(field, deepest.x, deepest.y) : -1,
+    deepest: deep < 0 ? { deep, cell: cellAt(field, x, y), x, y } : null,
     eye: { cell: field.cell, closer: looked, left: all.length - windows.length },
   };
 }

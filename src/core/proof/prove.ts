@@ -135,9 +135,10 @@ async function proveSetup(
   });
   const { deviation, deepest } = compared(cut, surfaceOf(solid, frame), s);
   const closer = await lookCloser(target, deviation.map, ways, s.look, host);
-  if (closer.deepest < deviation.deepest) Object.assign(deviation, { deepest: closer.deepest, deepestAt: closer.at });
+  const finer = closer.deepest && closer.deepest.deep < deviation.deepest ? closer.deepest : null;
+  if (finer) Object.assign(deviation, { deepest: finer.deep, deepestAt: finer.cell });
   const cutouts = through && s.cutouts.length > 0 ? cutoutsOf(s, through, standingOf(solid, frame, cut.data)) : [];
-  const cutBy = (cell: number) => lastOver(ways, cellPlace(cut, cell));
+  const cutBy = (cell: number) => lastOver(ways, finer && finer.cell === cell ? finer : cellPlace(cut, cell));
   putSurface(solid, frame, cut.data);
   all.push(...found('cut', { view, target, cut, deviation, cutouts, cutBy }));
   const figures = programs.map(({ file }, i): ProgramFigures => {
