@@ -13,9 +13,7 @@ const TILE = 128;
 /** Second difference of three cells in a row from which an edge may stand up between two of them, mm. */
 const EDGE = 0.01;
 /** How far an edge may stand above the straight line between two cells, mm. */
-const ALLOWED = 0.004;
-/** What cells at an edge are raised besides, mm: corners where edges meet stand higher than what is read along lines. */
-const SPARE = 0.008;
+const ALLOWED = 0.008;
 
 /** Height of a cell over the base plane; NaN around a sunk piece. */
 const heightOf = ({ z, cover, raised }: Drawn & { raised: boolean }, k: number): number =>
@@ -147,5 +145,5 @@ export async function raisedEdges(s: Standing, draw: (grid: Grid) => Promise<Dra
       }
     }
   }
-  return Float64Array.from([...lifted].flatMap(([k, by]) => [k, by + SPARE]));
+  return Float64Array.from([...lifted].flat());
 }

@@ -36,7 +36,7 @@ describe('the demo plaque: 300 x 200 x 19 mm, 6.35 end mill, 3.175 ball, 8 % ste
     ({ plan } = await planDemo(0));
   }, 300_000);
 
-  test('nowhere more than 0.02 mm below the target, nowhere more above it than the ridge of the slope and 0.045 mm', () => {
+  test('nowhere more than 0.02 mm below the target, nowhere more above it than the ridge of the slope and 0.04 mm', () => {
     const { target, cut, mask } = plan;
     const { width: w, height: h, cell } = target;
     const t = target.data;
@@ -69,7 +69,7 @@ describe('the demo plaque: 300 x 200 x 19 mm, 6.35 end mill, 3.175 ball, 8 % ste
     expect(seen).toBeGreaterThan(1e6);
     expect(below).toBeGreaterThanOrEqual(-0.02);
     // Judged between the cells that the plan has read: what stands at edges between them counts too.
-    expect(above).toBeLessThanOrEqual(0.045);
+    expect(above).toBeLessThanOrEqual(0.04);
   });
 
   test('after roughing nowhere less than the stock to leave, less 0.02 mm, to the side as well as below', () => {
