@@ -104,7 +104,7 @@ export function ProofCard({
           ],
         ]}
       />
-      <EyeLine {...s.eye} />
+      <EyeLine {...s.eye} tooDeep={s.findings.some((f) => f.rule === 'gouge')} />
       <ProgramFigures programs={s.programs} holding={job.setup.holding} />
       {s.cutouts.map((c) => (
         <p key={c.pass} className="mt-3 text-sm leading-snug">
