@@ -222,7 +222,7 @@ function sinking(text: string): number {
 
 const child = process.argv.indexOf('--mesh');
 if (child > 0) await meshChild(Number(process.argv[child + 1]));
-else if (process.argv.includes('--large')) await benchLarge();
+else if (process.argv.includes('--large')) await benchLarge(process.argv[process.argv.indexOf('--large') + 1]);
 else {
   const field = plaqueField();
   benchOffset(field);

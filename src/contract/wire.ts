@@ -98,7 +98,7 @@ const composite = z.object({
   peakAt: point,
   lowAt: point,
   covered: number,
-  clipped: z.object({ cells: number, most: number, x: number, y: number }),
+  clipped: z.object({ area: number, most: number, x: number, y: number }),
 } satisfies Fields<SurfaceFacts>);
 
 const tab = z.object({

@@ -150,8 +150,8 @@ export interface SurfaceFacts {
   lowAt: { x: number; y: number };
   /** Cells that belong to the piece. */
   covered: number;
-  /** What is clipped: cells, the most, and where that is. */
-  clipped: { cells: number; most: number; x: number; y: number };
+  /** What is clipped: how much of the plan, mm2, the most, mm, and where that is. */
+  clipped: { area: number; most: number; x: number; y: number };
 }
 
 export function surfaceFacts(s: Surface): SurfaceFacts {
@@ -188,6 +188,23 @@ export function surfaceFacts(s: Surface): SurfaceFacts {
     peakAt: at(top),
     lowAt: at(bottom),
     covered,
-    clipped: { cells, most, ...at(worst) },
+    clipped: { area: cells * grid.cell ** 2, most, ...at(worst) },
+  };
+}
+
+/** The facts of a surface in parts: each counts where it has something of the piece. */
+export function joinFacts(parts: SurfaceFacts[]): SurfaceFacts {
+  if (parts.length === 1) return parts[0];
+  const some = parts.filter((p) => p.covered > 0);
+  const high = some.length > 0 ? some.reduce((a, b) => (b.peak > a.peak ? b : a)) : parts[0];
+  const low = some.length > 0 ? some.reduce((a, b) => (b.low < a.low ? b : a)) : parts[0];
+  const clipped = parts.map((p) => p.clipped).reduce((a, b) => (b.most > a.most ? b : a));
+  return {
+    peak: high.peak,
+    peakAt: high.peakAt,
+    low: low.low,
+    lowAt: low.lowAt,
+    covered: parts.reduce((s, p) => s + p.covered, 0),
+    clipped: { ...clipped, area: parts.reduce((s, p) => s + p.clipped.area, 0) },
   };
 }

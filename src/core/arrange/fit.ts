@@ -2,12 +2,13 @@ import { inSetup } from '../doc/edits';
 import type { Layer } from '../doc/layer';
 import type { Edit } from '../findings/edit';
 import type { Fix } from '../findings/finding';
+import { joinBounds } from '../outline/polygon';
 import type { SetupView } from '../setup/view';
 import { clean } from '../units/round';
 import type { SurfaceFacts } from './compose';
 import { sourceKind } from './kinds/registry';
 import { fitUniformly, seatedDepth } from './ledger';
-import { boundsOf, joinBounds } from './place';
+import { boundsOf } from './place';
 
 type Arranged = Pick<SetupView, 'board' | 'setup' | 'layers' | 'seat'>;
 

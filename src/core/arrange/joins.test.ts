@@ -124,7 +124,7 @@ test('what goes below the base plane is clipped, and how far is kept', () => {
   expect(s.z[1]).toBe(2);
   const facts = surfaceFacts(s);
   expect(facts).toMatchObject({ peak: 2, low: 0, covered: cells });
-  expect(facts.clipped).toEqual({ cells: 1, most: 3, x: 0.5, y: 0.5 });
+  expect(facts.clipped).toEqual({ area: 1, most: 3, x: 0.5, y: 0.5 });
   expect(facts.lowAt).toEqual({ x: 0.5, y: 0.5 });
   // Sunk into the board there is no base to lose: the top is what it may not pass.
   const sunk: Seat = { mode: 'sunk', skin: 1, drop: 3, press: null };

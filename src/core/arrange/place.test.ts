@@ -2,13 +2,13 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { type Gap, type Layer, PLAIN_LAYER, THE_BOARD } from '../doc/layer';
 import { AIR, boardGrid } from '../field/height-field';
+import { joinBounds } from '../outline/polygon';
 import { emptySurface } from './compose';
 import { flatFieldAt, standingBounds } from './flat-field';
 import {
   alignLayers,
   boundsOf,
   distributeLayers,
-  joinBounds,
   keepGaps,
   layerAt,
   layerHas,

@@ -1,25 +1,23 @@
 import { type Gap, type Layer, THE_BOARD } from '../doc/layer';
-import type { Bounds } from '../outline/polygon';
+import { type Bounds, joinBounds } from '../outline/polygon';
 import { clean } from '../units/round';
 import { copiesOf } from './copies';
 
-/** The upright box around a layer and its copies, by their sizes, mm. */
-export function boundsOf(l: Pick<Layer, 'size' | 'centre' | 'turn' | 'copies'>): Bounds {
-  const out = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
+/** The upright boxes around a layer's copies, by its size, mm. */
+export function copyBounds(l: Pick<Layer, 'size' | 'centre' | 'turn' | 'copies'>): Bounds[] {
   const a = (l.turn * Math.PI) / 180;
-  for (const c of copiesOf(l.copies)) {
+  return copiesOf(l.copies).map((c) => {
     const x = l.centre.x + c.dx * Math.cos(a) - c.dy * Math.sin(a);
     const y = l.centre.y + c.dx * Math.sin(a) + c.dy * Math.cos(a);
     const t = a + (c.turn * Math.PI) / 180;
     const w = (Math.abs(Math.cos(t)) * l.size.x + Math.abs(Math.sin(t)) * l.size.y) / 2;
     const h = (Math.abs(Math.sin(t)) * l.size.x + Math.abs(Math.cos(t)) * l.size.y) / 2;
-    out.x0 = Math.min(out.x0, x - w);
-    out.x1 = Math.max(out.x1, x + w);
-    out.y0 = Math.min(out.y0, y - h);
-    out.y1 = Math.max(out.y1, y + h);
-  }
-  return out;
+    return { x0: x - w, y0: y - h, x1: x + w, y1: y + h };
+  });
 }
+
+/** The upright box around a layer and its copies, by their sizes, mm. */
+export const boundsOf = (l: Pick<Layer, 'size' | 'centre' | 'turn' | 'copies'>): Bounds => joinBounds(copyBounds(l));
 
 /** Whether a place of the board lies in the box of a layer or one of its copies. */
 export function layerHas(l: Pick<Layer, 'size' | 'centre' | 'turn' | 'copies'>, x: number, y: number): boolean {
@@ -38,15 +36,6 @@ export function layerHas(l: Pick<Layer, 'size' | 'centre' | 'turn' | 'copies'>, 
 export function layerAt(layers: Layer[], x: number, y: number): Layer | null {
   for (let i = layers.length - 1; i >= 0; i--) if (!layers[i].hidden && layerHas(layers[i], x, y)) return layers[i];
   return null;
-}
-
-export function joinBounds(all: Bounds[]): Bounds {
-  return {
-    x0: Math.min(...all.map((b) => b.x0)),
-    y0: Math.min(...all.map((b) => b.y0)),
-    x1: Math.max(...all.map((b) => b.x1)),
-    y1: Math.max(...all.map((b) => b.y1)),
-  };
 }
 
 type Axis = 'x' | 'y';

@@ -11,6 +11,16 @@ export interface Bounds {
   y1: number;
 }
 
+/** The box around boxes. */
+export function joinBounds(all: Bounds[]): Bounds {
+  return {
+    x0: Math.min(...all.map((b) => b.x0)),
+    y0: Math.min(...all.map((b) => b.y0)),
+    x1: Math.max(...all.map((b) => b.x1)),
+    y1: Math.max(...all.map((b) => b.y1)),
+  };
+}
+
 /** The smallest upright box around a polygon; all zero for an empty one. */
 export function polygonBounds(p: Polygon): Bounds {
   const b = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };

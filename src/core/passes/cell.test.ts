@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import { DRAWER, HOBBY_MACHINE, materialNamed } from '../doc/defaults';
 import { plainSetup } from '../plan/plan-test-kit';
-import { cellOf, MAX_CELLS, memoryFor } from './cell';
+import { cellOf, MAX_CELLS } from './cell';
 
 const sized = (x: number, y: number) =>
   plainSetup({
@@ -19,15 +19,4 @@ test('a board of 1200 x 600 mm is planned at the cell that its ball asks for, on
   const larger = cellOf(sized(2400, 1200));
   expect(larger.cell).toBeGreaterThan(larger.wanted);
   expect((2400 * 1200) / larger.cell ** 2).toBeLessThanOrEqual(MAX_CELLS * 1.000001);
-});
-
-test('the memory that a job takes follows its cells: what was measured of the largest board, more with a second setup', () => {
-  const { document } = sized(1200, 600);
-  // 2.7 GB were measured.
-  expect(memoryFor(document)).toBeGreaterThan(2.6e9);
-  expect(memoryFor(document)).toBeLessThan(3.1e9);
-  const two = structuredClone(document);
-  two.boards[0].setups.push({ ...structuredClone(two.boards[0].setups[0]), id: 'back' });
-  expect(memoryFor(two)).toBeGreaterThan(1.3 * memoryFor(document));
-  expect(memoryFor({ ...document, cell: 0.4 })).toBeLessThan(memoryFor(document) / 10);
 });

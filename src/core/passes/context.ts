@@ -32,6 +32,8 @@ export interface PassContext {
   worked: boolean;
   /** 1 on the target's grid where a level field has been cleared and finishing has nothing to do. */
   cleared: Uint8Array;
+  /** Whether a place of the board belongs to the ground that is planned; the rest of the board is planned by itself. */
+  here(x: number, y: number): boolean;
   /** What V bits are to cut, worked out when a pass asks for it. */
   grooves(): Promise<Groove[]>;
   /** Outlines that passes name. */
@@ -51,9 +53,9 @@ const STOCK_FACTOR = 2;
 /** Air around the board in the stock grid, mm: wider than any cutter's radius and overrun. */
 const STOCK_PAD = 30;
 
-/** What a context is made of; what V bits cut, outlines and edges may be left out where no pass asks for them. */
+/** What a context is made of; what V bits cut, outlines, edges and where the ground ends may be left out where no pass asks for them. */
 export type ContextInput = Pick<PassContext, 'target' | 'board' | 'mode' | 'heights' | 'host'> &
-  Partial<Pick<PassContext, 'grooves' | 'outline' | 'raised'>>;
+  Partial<Pick<PassContext, 'grooves' | 'outline' | 'raised' | 'here'>>;
 
 /** The context before the first pass: a whole board. */
 export function makeContext(input: ContextInput): PassContext {
@@ -72,8 +74,10 @@ export function makeContext(input: ContextInput): PassContext {
   }
   const coarse = poolField(makeField(field, 0), STOCK_FACTOR, 'max');
   const stock = padField(coarse, Math.ceil(STOCK_PAD / coarse.cell), AIR);
+  boardAround(stock, coarse, input.board);
   return {
     raised: new Float64Array(0),
+    here: () => true,
     grooves: async () => [],
     outline: async () => [],
     ...input,
@@ -82,6 +86,21 @@ export function makeContext(input: ContextInput): PassContext {
     worked: false,
     cleared: new Uint8Array(field.data.length),
   };
+}
+
+/** Puts whole board into a stock's cells that lie beyond the planned ground, where the board goes on. */
+function boardAround(stock: HeightField, inner: HeightField, board: { x: number; y: number }): void {
+  const pad = (stock.width - inner.width) / 2;
+  for (let j = 0; j < stock.height; j++) {
+    const y = stock.originY + j * stock.cell;
+    if (y < 0 || y > board.y) continue;
+    const beside = j < pad || j >= pad + inner.height;
+    for (let i = 0; i < stock.width; i++) {
+      if (i === pad && !beside) i += inner.width;
+      const x = stock.originX + i * stock.cell;
+      if (x >= 0 && x <= board.x && i < stock.width) stock.data[j * stock.width + i] = 0;
+    }
+  }
 }
 
 /** Highest stock under a cutter of radius R at every place: what a tip must stay above. */

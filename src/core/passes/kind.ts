@@ -1,13 +1,14 @@
-import type { Region, Target } from '../arrange/target';
+import type { Region } from '../arrange/target';
 import type { Cutter } from '../cutter/cutter';
 import type { Board } from '../doc/board';
 import type { OutlineRef } from '../doc/outline-ref';
 import type { Pass, PassKindName, PassOf } from '../doc/pass';
 import type { Found } from '../findings/finding';
 import type { Path } from '../motion/path';
-import type { Polygon } from '../outline/polygon';
+import type { Bounds, Polygon } from '../outline/polygon';
 import type { SetupView } from '../setup/view';
 import type { PassContext } from './context';
+import type { CutGround } from './ground';
 import type { Slot } from './slots';
 
 /** What of a setup a proposal for a pass goes by. */
@@ -31,7 +32,7 @@ export interface PassDone<P extends Pass, F> extends PassAt<P> {
   facts: F;
   /** Width of its trench, mm; 0 where it has none. */
   trench: number;
-  target: Target;
+  ground: CutGround;
 }
 
 /**
@@ -66,6 +67,12 @@ export interface PassKind<K extends PassKindName = PassKindName, F = unknown> {
   cell(cutter: Cutter): number;
   /** What its numbers have wrong with each other, with its bit or with its board. */
   problems?(at: PassAt<PassOf<K>>): Found[];
+  /** Where it works, for kinds that have neither an area nor an outline: the whole board, or boxes, board coordinates, mm. */
+  ground?(pass: PassOf<K>): 'board' | Bounds[];
+  /** How far beyond its ground its bit comes, mm; its diameter where left out. */
+  beyond?(pass: PassOf<K>, cutter: Cutter): number;
+  /** What it has to say of several parts of the board together; where left out, what it says of the first. */
+  joinFacts?(all: F[]): F;
   /** Width of the ground around a raised relief that it clears, mm, after roughing with a trench of `rough` mm. */
   trench?(pass: PassOf<K>, cutter: Cutter, rough: number): number;
   plan(ctx: PassContext, pass: PassOf<K>, cutter: Cutter, region: Region): Promise<PlannedPath<F>>;

@@ -1,38 +1,61 @@
+import type { Board } from '../doc/board';
 import type { Job } from '../doc/job';
-import { boardGrid, gridBetween, gridOf } from '../field/height-field';
+import { gridOf } from '../field/height-field';
 import { type Found, identify, sortFindings } from '../findings/finding';
-import { cellOf } from '../passes/cell';
 import { frameBetween, gridThrough, zeroOf } from '../setup/frame';
 import { viewOf } from '../setup/view';
 import type { LoadContent } from './compose-job';
 import { type GivenProgram, givenPrograms } from './given-programs';
-import { type DoneSetup, planSetup } from './plan-setup';
+import { type DoneSetup, drawAgain, planSetup, type SetupInput } from './plan-setup';
+import { type Plots, plotsOf, refuseTooLarge } from './plots';
 import { problems } from './problems';
-import { writePrograms } from './programs';
-import { provePlan } from './prove-plan';
+import { type PlannedProgram, writePrograms } from './programs';
+import { partsToProve } from './proof-parts';
+import { type BoardToProve, type ProvenSetup, provePlan } from './prove-plan';
 import type { PlanEnvironment } from './stage';
 import { PlanStopped } from './stopped';
 import type { Plan, SetupSummary } from './summary';
 
-/** The setups of a job with the grids of each; all setups of a board share their cells, and the proof has cells of its own. */
-function inputsOf(job: Job) {
+/** A board with its plots, and its setups as they are planned; all of them share their plots. */
+interface BoardInput {
+  board: Board;
+  plots: Plots;
+  setups: SetupInput[];
+}
+
+function inputsOf(job: Job): BoardInput[] {
   return job.boards.map((board) => {
-    const views = board.setups.map((setup) => viewOf(job, { board, setup }));
-    const { cell, wanted } = cellOf({ ...job, board });
-    const grid = boardGrid(board.x, board.y, cell);
-    const eye = gridBetween(grid);
-    return {
-      board,
-      eye,
-      setups: views.map((view) => {
-        const frame = frameBetween(board, board.setups[0], view.setup);
-        return { view, grid: gridThrough(frame, grid), wanted, eye: gridThrough(frame, eye) };
-      }),
-    };
+    const plots = plotsOf(job, board);
+    const setups = board.setups.map((setup): SetupInput => {
+      const frame = frameBetween(board, board.setups[0], setup);
+      const through = plots.plots.map((p) => ({ ...p, grid: gridThrough(frame, p.grid) }));
+      return { view: viewOf(job, { board, setup }), plots: through };
+    });
+    return { board, plots, setups };
   });
 }
 
-type BoardInput = ReturnType<typeof inputsOf>[number];
+/** A board with its planned setups as the proof looks at them: each target drawn once more on the proof's own cells. */
+async function toProve(
+  { board, plots }: BoardInput,
+  done: DoneSetup[],
+  programs: PlannedProgram[],
+  load: LoadContent,
+  env: PlanEnvironment,
+): Promise<BoardToProve> {
+  const written = done.flatMap(({ view }) =>
+    programs.filter((p) => p.setup === view.setup.id).map((program) => ({ view, program })),
+  );
+  const at = partsToProve(board, plots, written);
+  const setups: BoardToProve['setups'] = [];
+  for (const s of done) {
+    const frame = frameBetween(board, board.setups[0], s.view.setup);
+    const drawn: Awaited<ReturnType<typeof drawAgain>>[] = [];
+    for (const g of at.grids) drawn.push(await drawAgain(s, gridThrough(frame, g), load, env));
+    setups.push({ ...s, parts: drawn.map((d) => d.part), seen: drawn.map((d) => d.key) });
+  }
+  return { board, at, setups };
+}
 
 /**
  * The whole way from layers to proven programs, of all boards and setups. A pure function of the document and its files; each stage is
@@ -50,13 +73,14 @@ export async function planJob(
   const wrong = problems(job);
   if (wrong.some((f) => f.stops)) throw new PlanStopped(wrong);
   const boards = inputsOf(job).filter((b) => b.setups.length > 0);
+  refuseTooLarge(boards.map((b) => b.plots));
   const all = boards.flatMap((b) => b.setups);
   const done: DoneSetup[] = [];
   for (const s of all) {
     const from = done.length;
     const progress = (name: string, share: number) =>
       env.progress(all.length > 1 ? `${name}, ${s.view.setup.name}` : name, (0.55 * (from + share)) / all.length);
-    done.push(await planSetup(s, load, env, progress));
+    done.push(await planSetup(s, { load, env, progress }));
   }
   env.progress('programs', 0.55);
   const planned = writePrograms(done);
@@ -64,7 +88,7 @@ export async function planJob(
   env.progress('proof', 0.6);
   const proofs: Awaited<ReturnType<typeof provePlan>>[] = [];
   const setsOf = (b: BoardInput) => done.filter((d) => b.setups.some((s) => s.view === d.view));
-  for (const b of boards) proofs.push(await provePlan(b.board, b.eye, setsOf(b), programs, env));
+  for (const b of boards) proofs.push(await provePlan(await toProve(b, setsOf(b), programs, load, env), programs, env));
   env.progress('done', 1);
   const summaries: SetupSummary[] = [];
   const surfaces: Plan['surfaces'] = [];
@@ -76,13 +100,8 @@ export async function planJob(
         Object.assign(e, p.programs[n]);
       });
       summaries.push(summarise(d, p));
-      surfaces.push({
-        target: d.target.field,
-        mask: d.target.mask,
-        cut: p.cut,
-        rough: p.rough,
-        deviation: p.deviation,
-      });
+      const { target, mask, cut, rough, deviation } = p;
+      surfaces.push({ target, mask, cut, rough, deviation });
     });
   });
   const said: Found[] = [...found, ...done.flatMap((d) => d.found), ...proofs.flatMap((p) => p.found)];
@@ -99,12 +118,12 @@ export async function planJob(
   };
 }
 
-function summarise(d: DoneSetup, p: Awaited<ReturnType<typeof provePlan>>['setups'][number]): SetupSummary {
+function summarise(d: DoneSetup, p: ProvenSetup): SetupSummary {
   return {
     id: d.view.setup.id,
     board: d.view.board.id,
-    grid: gridOf(d.target.field),
-    ground: d.target.ground,
+    grid: gridOf(p.target),
+    ground: d.level,
     composite: d.composite,
     zero: zeroOf(d.view.board, d.view.setup),
     passes: d.planned.map((e) => e.summary),

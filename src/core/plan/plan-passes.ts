@@ -52,9 +52,11 @@ export interface SetupPlanning {
   raised: Float64Array;
   /** Where each pass works; null for passes that have no area. */
   regions: (Region | null)[];
+  /** Ids of the passes that are planned. */
+  passes: Set<string>;
   /** Stands for the target, the areas and the layers in the keys of stages. */
   key: string;
-  shapes: Pick<PassContext, 'grooves' | 'outline'>;
+  shapes: Pick<PassContext, 'grooves' | 'outline' | 'here'>;
 }
 
 function describePass(
@@ -92,7 +94,7 @@ async function inputOf(s: SetupPlanning, ctx: PassContext, pass: Pass, cutter: C
   };
 }
 
-/** Plans the passes of a setup one after the other; what was planned before on the same stock is taken from the store. */
+/** Plans the passes of a setup on one plot one after the other; what was planned before on the same stock is taken from the store. */
 export async function planPasses(
   s: SetupPlanning,
   env: PlanEnvironment,
@@ -112,6 +114,7 @@ export async function planPasses(
   let key = s.key;
   const out: Planned[] = [];
   for (const [i, pass] of view.passes.entries()) {
+    if (!s.passes.has(pass.id)) continue;
     const cutter = plannedCutter(view, pass);
     const kind = kindOf(pass);
     progress(kind.name, i / view.passes.length);

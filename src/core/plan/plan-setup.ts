@@ -1,76 +1,118 @@
-import type { SurfaceFacts } from '../arrange/compose';
+import { joinFacts, type SurfaceFacts } from '../arrange/compose';
 import { raisedEdges } from '../arrange/edges';
 import { grooveOf, isGroove } from '../arrange/grooves';
 import { outlineOf, type Shown } from '../arrange/silhouette';
 import { buildTarget, datumOf, MASK, type Region, type Target } from '../arrange/target';
 import type { OutlineRef } from '../doc/outline-ref';
-import type { Pass } from '../doc/pass';
-import { type Grid, gridOf, type HeightField } from '../field/height-field';
+import { outlineOfPass } from '../doc/pass';
+import { cellAt, type Grid, gridOf, type HeightField } from '../field/height-field';
 import type { Found } from '../findings/finding';
 import type { KernelHost } from '../kernels/host';
 import type { Polygon } from '../outline/polygon';
+import { type CutGround, groundOf, joinGrounds } from '../passes/ground';
 import { kindOf } from '../passes/registry';
 import { cutSlots, type Slot } from '../passes/slots';
 import { found } from '../proof/checks/registry';
+import type { LayerSeen } from '../proof/checks/rule';
 import type { Look } from '../proof/closer';
+import type { CutoutOfPass, PartToProve } from '../proof/look-at-part';
 import type { SetupView } from '../setup/view';
 import { composeJob, type LoadContent } from './compose-job';
 import { drawerOf } from './draw-window';
-import { type Planned, planPasses } from './plan-passes';
+import { joinPlanned, joinSeen } from './join-plots';
+import { cutoutFacts, type Planned, planPasses } from './plan-passes';
+import type { Plot } from './plots';
 import { type ResolvedArea, regionOf, resolveAreas } from './regions';
 import type { PlanEnvironment } from './stage';
 
 /** What a setup is planned on. */
 export interface SetupInput {
   view: SetupView;
-  /** Over the board as it lies in this setup; `cell` and `wanted` as cellOf says. */
-  grid: Grid;
-  wanted: number;
-  /** The grid that the proof looks with. */
-  eye: Grid;
+  /** The plots of its board, as it lies in this setup. */
+  plots: Plot[];
 }
 
 export type DoneSetup = Awaited<ReturnType<typeof planSetup>>;
 
-/** Outlines that are asked for, from layers that are shown when the first one is. */
-function outlinesOf({ view, grid }: SetupInput, show: () => Promise<Shown[]>) {
-  let shown: Promise<Shown[]> | null = null;
-  return async (ref: OutlineRef): Promise<Polygon> => {
-    shown ??= show();
-    return outlineOf(ref, await shown, grid, view.seat.mode);
-  };
+/** Whether a place lies on a plot; where there is only one, everything belongs to it. */
+function hereOn(plot: Plot, plots: Plot[]): (x: number, y: number) => boolean {
+  return plots.length === 1 ? () => true : (x, y) => cellAt(plot.grid, x, y) >= 0;
 }
 
-/** A setup's composite with what its passes work on; null areas for passes that have none. */
-type Seated = Pick<Composite, 'key' | 'z' | 'cover'> & {
-  /** What the composite is seated by, and the areas with their outlines. */
-  facts: SurfaceFacts;
-  areas: (ResolvedArea | null)[];
-};
 type Composite = Awaited<ReturnType<typeof composeJob>>;
+/** An outline that is asked for, by what it is. */
+type Outlines = Map<string, Polygon>;
+const nameOf = (ref: OutlineRef) => JSON.stringify(ref);
 
-/** The seated target of a setup, with what stands for it in keys. The composite is let go of with it: no closure that lasts may hold it. */
-async function seat(input: SetupInput, load: LoadContent, env: PlanEnvironment) {
-  const { view, grid } = input;
-  const made = await composeJob(view, grid, load, env.stage);
-  const outline = outlinesOf(input, made.shown);
-  const areas = await resolveAreas(view, outline);
-  const { regions, key, target } = await targetOf(view, grid, { ...made, areas }, env);
-  const edges = await env.stage('edges', { composite: made.key, mode: view.seat.mode }, async () => {
-    const drawn = { grid, z: made.z, cover: made.cover, raised: view.seat.mode === 'raised' };
-    return { meta: null, arrays: { raised: await raisedEdges(drawn, drawerOf(view, grid, load)) } };
-  });
-  const raised = edges.result.arrays.raised as Float64Array;
-  return { facts: made.facts, layers: made.layers, outline, areas, regions, key, target, raised };
+/** The outlines that a setup's passes name, as its layers on one plot give them: a ring belongs to the plot that it begins on. */
+async function outlinesOn({ view, plots }: SetupInput, plot: Plot, made: Composite): Promise<Outlines> {
+  const here = hereOn(plot, plots);
+  const out: Outlines = new Map();
+  let shown: Shown[] | null = null;
+  for (const pass of view.passes) {
+    const ref = outlineOfPass(pass);
+    if (!ref || out.has(nameOf(ref))) continue;
+    shown ??= await made.shown();
+    const rings = outlineOf(ref, shown, plot.grid, view.seat.mode);
+    out.set(
+      nameOf(ref),
+      rings.filter((r) => here(r[0], r[1])),
+    );
+  }
+  return out;
 }
+
+/** What of a setup is known only from all of its plots together. */
+interface Whole {
+  facts: SurfaceFacts;
+  layers: LayerSeen[];
+  areas: (ResolvedArea | null)[];
+  outline(ref: OutlineRef): Promise<Polygon>;
+}
+
+/**
+ * Draws the layers of a setup on all its plots and keeps what they come to together: how high and low they reach, which the seat asks for,
+ * and the outlines that passes follow. Of several plots the composites are let go of and drawn again, or taken from the store, one by one.
+ */
+async function look(input: SetupInput, load: LoadContent, env: PlanEnvironment) {
+  const { view, plots } = input;
+  const facts: SurfaceFacts[] = [];
+  const layers: LayerSeen[][] = [];
+  const outlines: Outlines = new Map();
+  let only: Composite | null = null;
+  for (const plot of plots) {
+    const made = await composeJob(view, plot.grid, load, env.stage);
+    facts.push(made.facts);
+    layers.push(made.layers);
+    for (const [name, rings] of await outlinesOn(input, plot, made))
+      outlines.set(name, [...(outlines.get(name) ?? []), ...rings]);
+    if (plots.length === 1) only = made;
+  }
+  const outline = async (ref: OutlineRef) => outlines.get(nameOf(ref)) ?? [];
+  const whole: Whole = {
+    facts: joinFacts(facts),
+    layers: joinSeen(layers),
+    areas: await resolveAreas(view, outline),
+    outline,
+  };
+  const made = async (plot: Plot) => {
+    const had = only;
+    only = null;
+    return had ?? composeJob(view, plot.grid, load, env.stage);
+  };
+  return { whole, made };
+}
+
+/** A composite with what it is seated by. */
+type Seated = Pick<Composite, 'key' | 'z' | 'cover'> & Pick<Whole, 'facts' | 'areas'>;
 
 /** The target on finer windows, as the proof looks at them: drawn from the layers, seated, with slots as their bits leave them. */
 function closerLook(
-  { view, eye }: SetupInput,
+  view: SetupView,
+  eye: Grid,
   { peak }: SurfaceFacts,
   slots: Slot[],
-  load: LoadContent,
-  host: KernelHost,
+  { load, host }: { load: LoadContent; host: KernelHost },
 ): Look {
   const draw = drawerOf(view, eye, load);
   const datum = datumOf({ ...view.seat, peak });
@@ -83,18 +125,24 @@ function closerLook(
   };
 }
 
-/** The target as the proof sees it: drawn from the layers once more on a grid of its own, seated where the planned one is. */
-async function drawAgain(
-  { view, eye }: SetupInput,
-  seated: Pick<Seated, 'facts' | 'areas'>,
+/**
+ * What a part of a setup is held against: the target drawn from the layers once more on a grid of the proof's own, seated where the planned one
+ * is, with slots and holes in it.
+ */
+export async function drawAgain(
+  { view, composite, areas, slots }: Pick<DoneSetup, 'view' | 'composite' | 'areas' | 'slots'>,
+  eye: Grid,
   load: LoadContent,
   env: PlanEnvironment,
-) {
+): Promise<{ key: string; part: PartToProve }> {
   const made = await composeJob(view, eye, load, env.stage);
-  const { key, target } = await targetOf(view, eye, { ...made, ...seated }, env);
+  const { key, target } = await targetOf(view, eye, { ...made, facts: composite, areas }, env);
   const { data } = target.field;
   for (let k = 0; k < data.length; k++) if (data[k] > 0) data[k] = 0;
-  return { key, target };
+  const opened = await cutSlots(target, slots, env.host);
+  const { outside: _, ...drawn } = opened.target;
+  const look = closerLook(view, eye, composite, slots, { load, host: env.host });
+  return { key, part: { target: drawn, through: opened.through, look } };
 }
 
 async function targetOf(
@@ -120,59 +168,109 @@ async function targetOf(
   return { key, target, regions };
 }
 
-/** What the passes open in the board, and what their kinds say of them. */
-async function judge(
-  view: SetupView,
-  planned: Planned[],
-  target: Target,
-  outline: (r: OutlineRef) => Promise<Polygon>,
+/** The seated target of a plot, with what stands for it in keys. The composite is let go of with it: no closure that lasts may hold it. */
+async function seat(
+  { view, plot }: OnPlot,
+  made: () => Promise<Composite>,
+  whole: Pick<Whole, 'facts' | 'areas'>,
+  { load, env }: Planning,
 ) {
-  const slots: Slot[] = [];
-  const notes: Found[] = [];
-  const none: Polygon = [];
+  const { grid } = plot;
+  const drawn = await made();
+  const { regions, key, target } = await targetOf(view, grid, { ...drawn, ...whole }, env);
+  const edges = await env.stage('edges', { composite: drawn.key, mode: view.seat.mode }, async () => {
+    const surface = { grid, z: drawn.z, cover: drawn.cover, raised: view.seat.mode === 'raised' };
+    return { meta: null, arrays: { raised: await raisedEdges(surface, drawerOf(view, grid, load)) } };
+  });
+  return { regions, key, target, raised: edges.result.arrays.raised as Float64Array };
+}
+
+/** A plot of a setup, and what belongs to it. */
+interface OnPlot {
+  view: SetupView;
+  plot: Plot;
+  here(x: number, y: number): boolean;
+}
+
+/** One plot of a setup, planned: its passes, and what they open in the board. */
+async function planPlot(on: OnPlot, made: () => Promise<Composite>, whole: Whole, planning: Planning) {
+  const { view, plot, here } = on;
+  const { load, env, progress } = planning;
+  const { regions, key, target, raised } = await seat(on, made, whole, planning);
+  const grooves = async () => {
+    const all = await Promise.all(view.layers.filter(isGroove).map(async (l) => grooveOf(l, (await load(l)).content)));
+    return all.map((g) => ({ ...g, polygon: g.polygon.filter((r) => here(r[0], r[1])) }));
+  };
+  const shapes = { grooves, outline: whole.outline, here };
+  const planned = await planPasses({ view, target, raised, regions, key, passes: plot.passes, shapes }, env, progress);
+  const slots = await slotsOf(on, planned, whole.outline);
+  return { planned, key, level: target.ground, ground: groundOf(target), slots };
+}
+
+/** What the passes of a plot open in the board there. */
+async function slotsOf({ view, here }: OnPlot, planned: Planned[], outline: Whole['outline']): Promise<Slot[]> {
+  const out: Slot[] = [];
   for (const { pass, cutter, summary } of planned) {
     const kind = kindOf(pass);
-    const { facts, trench } = summary;
     const own = kind.outline?.(pass);
-    const slot = kind.opens?.({ pass, cutter, facts, board: view.board, outline: own ? await outline(own) : none });
-    if (slot) slots.push(slot);
-    for (const check of kind.checks ?? [])
-      notes.push(...check({ view, pass: pass as Pass, cutter, facts, trench, target }));
+    const { facts } = summary;
+    const slot = kind.opens?.({ pass, cutter, facts, board: view.board, outline: own ? await outline(own) : [] });
+    if (slot) out.push({ ...slot, chains: slot.chains.filter((c) => here(c[0], c[1])) });
   }
-  return { slots, notes };
+  return out;
+}
+
+/** What the kinds of the passes say of them, once all is planned. */
+function judge(view: SetupView, planned: Planned[], ground: CutGround): Found[] {
+  return planned.flatMap(({ pass, cutter, summary: { facts, trench } }) =>
+    (kindOf(pass).checks ?? []).flatMap((check) => check({ view, pass, cutter, facts, trench, ground })),
+  );
+}
+
+/** What planning is done with. */
+interface Planning {
+  load: LoadContent;
+  env: PlanEnvironment;
+  progress: (name: string, share: number) => void;
 }
 
 /**
- * Plans one setup up to its paths: layers to target, passes on it, and what can be said before anything is cut.
+ * Plans one setup up to its paths: layers to target, passes on it plot by plot, and what can be said before anything is cut.
  * @param load reads a layer's content; called only when a stage needs it
  */
-export async function planSetup(
-  input: SetupInput,
-  load: LoadContent,
-  env: PlanEnvironment,
-  progress: (name: string, share: number) => void,
-) {
-  const { view, grid, wanted } = input;
+export async function planSetup(input: SetupInput, { load, env, progress }: Planning) {
+  const { view, plots } = input;
   progress('layers', 0);
-  const { facts, layers, outline, areas, regions, key, target, raised } = await seat(input, load, env);
-  const said = found('before', { view, target, composite: facts, layers, cell: grid.cell, wanted });
-  const grooves = () =>
-    Promise.all(view.layers.filter(isGroove).map(async (l) => grooveOf(l, (await load(l)).content)));
-  const planned = await planPasses({ view, target, raised, regions, key, shapes: { grooves, outline } }, env, progress);
-  const { slots, notes } = await judge(view, planned, target, outline);
-  const seen = await drawAgain(input, { facts, areas }, load, env);
-  const opened = await cutSlots(seen.target, slots, env.host);
-  const { outside: _, ...drawn } = opened.target;
+  const { whole, made } = await look(input, load, env);
+  const { facts, layers, areas } = whole;
+  const coarsest = plots.reduce((a, b) => (b.grid.cell / b.wanted > a.grid.cell / a.wanted ? b : a));
+  const { wanted, grid } = coarsest;
+  const said = found('before', { view, composite: facts, layers, cell: grid.cell, wanted });
+  const done: Awaited<ReturnType<typeof planPlot>>[] = [];
+  for (const [n, plot] of plots.entries()) {
+    const own = (name: string, share: number) => progress(name, (n + share) / plots.length);
+    const on = { view, plot, here: hereOn(plot, plots) };
+    done.push(await planPlot(on, () => made(plot), whole, { load, env, progress: own }));
+  }
+  const planned = joinPlanned(
+    view,
+    done.map((d) => d.planned),
+  );
   return {
     view,
-    key: seen.key,
+    keys: done.map((d) => d.key),
     planned,
     composite: facts,
-    target: drawn,
-    through: opened.through,
-    look: closerLook(input, facts, slots, load, env.host),
-    slots: slots.map((s) => ({ ...s, chains: s.chains.map((c) => Array.from(c)) })),
-    trenches: areas.map((a) => a?.trench ?? 0),
-    found: [...said, ...notes],
+    areas,
+    level: Math.min(...done.map((d) => d.level)),
+    slots: done.flatMap((d) => d.slots),
+    cutouts: done.flatMap((d) => d.planned.flatMap(cutoutOfPass)),
+    found: [...said, ...judge(view, planned, joinGrounds(done.map((d) => d.ground)))],
   };
+}
+
+/** A planned cut-out as its proof looks for it. */
+function cutoutOfPass({ pass, summary }: Planned): CutoutOfPass[] {
+  const facts = cutoutFacts(summary);
+  return facts ? [{ ...facts, pass: pass.id }] : [];
 }

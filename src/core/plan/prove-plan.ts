@@ -1,13 +1,15 @@
+import { MASK } from '../arrange/target';
 import type { Board } from '../doc/board';
 import { type Grid, gridOf, type HeightField } from '../field/height-field';
+import { gridOver, spreadOver } from '../field/parted';
 import type { Found } from '../findings/finding';
-import type { CutoutProof } from '../proof/connect';
-import { type LeftFigures, leftFigures } from '../proof/deviation';
+import type { LeftFigures } from '../proof/deviation';
 import type { EyeFigures } from '../proof/eye';
 import type { ProgramFigures } from '../proof/figures';
-import { proveBoard, type SetupToProve } from '../proof/prove';
+import type { FoundCutout, PartToProve } from '../proof/look-at-part';
+import { type BoardParts, proveBoard, type SetupToProve } from '../proof/prove';
 import type { Solid } from '../proof/solid';
-import { cutoutFacts } from './plan-passes';
+import { frameBetween, gridThrough } from '../setup/frame';
 import type { DoneSetup } from './plan-setup';
 import type { PlannedProgram } from './programs';
 import type { PlanEnvironment, StageResult } from './stage';
@@ -16,18 +18,19 @@ interface ProofMeta {
   found: Found[];
   thinnest: number;
   setups: {
-    grid: Grid;
     deepest: number;
     left: LeftFigures;
     eye: EyeFigures;
     programs: ProgramFigures[];
-    cutouts: (CutoutProof & { pass: string })[];
+    cutouts: FoundCutout[];
     rough: boolean;
   }[];
 }
 
-/** A setup as the proof shows it. */
+/** A setup as the proof shows it: its surfaces on one grid over the whole board. */
 export interface ProvenSetup {
+  target: HeightField;
+  mask: Uint8Array;
   cut: HeightField;
   rough: HeightField | null;
   deviation: Float32Array;
@@ -35,50 +38,83 @@ export interface ProvenSetup {
   left: LeftFigures;
   eye: EyeFigures;
   programs: ProgramFigures[];
-  cutouts: (CutoutProof & { pass: string })[];
+  cutouts: FoundCutout[];
 }
 
-function toProve(s: DoneSetup, programs: PlannedProgram[]): SetupToProve {
+/** A board that is to be proven: where, and its setups with what stands for their targets in keys. */
+export interface BoardToProve {
+  board: Board;
+  at: BoardParts;
+  setups: (DoneSetup & { parts: PartToProve[]; seen: string[] })[];
+}
+
+function toProve(s: BoardToProve['setups'][number], programs: PlannedProgram[]): SetupToProve {
   return {
     view: s.view,
     programs: programs.map(({ file, text, cutter, rough, passes }) => ({ file, text, tool: cutter, rough, passes })),
-    target: s.target,
     composite: s.composite,
-    through: s.through,
-    look: s.look,
-    cutouts: s.planned.flatMap(({ pass, summary }) => {
-      const facts = cutoutFacts(summary);
-      return facts ? [{ ...facts, pass: pass.id }] : [];
-    }),
+    cutouts: s.cutouts,
+    parts: s.parts,
   };
 }
 
+/** Most cells that a board in parts is shown on. */
+const MOST_SHOWN = 8e6;
+
+/** The grid that a board is shown on: its only part's, or one over all of it, a cell the nearest part's. */
+function shownOn(board: Board, { grids, around }: BoardParts): Grid {
+  return around ? gridOver(board, Math.min(...grids.map((g) => g.cell)), MOST_SHOWN) : grids[0];
+}
+
+/** Values of all parts of a board on the grid that it is shown on. */
+function shown<T extends Float32Array | Uint8Array>(
+  on: Grid,
+  parts: { grid: Grid; data: T }[],
+  beyond: number,
+  around: boolean,
+): T {
+  return around ? spreadOver(on, parts, beyond) : parts[0].data;
+}
+
 async function prove(
-  board: Board,
-  grid: Grid,
+  { board, at }: BoardToProve,
   setups: SetupToProve[],
   env: PlanEnvironment,
 ): Promise<StageResult<ProofMeta>> {
-  const p = await proveBoard(board, grid, setups, env.host);
-  const arrays: StageResult['arrays'] = { top: p.solid.top, bottom: p.solid.bottom };
-  p.setups.forEach((s, i) => {
-    arrays[`cut${i}`] = s.cut.data;
-    arrays[`deviation${i}`] = s.deviation.map;
-    if (s.rough) arrays[`rough${i}`] = s.rough.data;
+  const p = await proveBoard(board, at, setups, env.host);
+  const on = shownOn(board, at);
+  const put = (parts: { grid: Grid; data: Float32Array }[], beyond: number, g = on) =>
+    shown(g, parts, beyond, at.around);
+  const arrays: StageResult['arrays'] = {
+    top: put(
+      p.solids.map(({ grid, top }) => ({ grid, data: top })),
+      0,
+    ),
+    bottom: put(
+      p.solids.map(({ grid, bottom }) => ({ grid, data: bottom })),
+      -board.thickness,
+    ),
+  };
+  p.setups.forEach(({ parts }, i) => {
+    const g = gridThrough(frameBetween(board, board.setups[0], setups[i].view.setup), on);
+    arrays[`cut${i}`] = put(
+      parts.map(({ cut }) => ({ grid: cut, data: cut.data })),
+      0,
+      g,
+    );
+    arrays[`deviation${i}`] = put(
+      parts.map(({ cut, map }) => ({ grid: cut, data: map })),
+      0,
+      g,
+    );
+    const roughs = parts.flatMap(({ rough }) => (rough ? { grid: rough, data: rough.data } : []));
+    if (roughs.length > 0) arrays[`rough${i}`] = put(roughs, 0, g);
   });
   return {
     meta: {
       found: p.found,
       thinnest: p.thinnest,
-      setups: p.setups.map((s) => ({
-        grid: gridOf(s.cut),
-        deepest: s.deepest,
-        left: leftFigures(s.deviation.left),
-        eye: s.eye,
-        programs: s.programs,
-        cutouts: s.cutouts,
-        rough: s.rough !== null,
-      })),
+      setups: p.setups.map(({ parts, ...rest }) => ({ ...rest, rough: parts.some((q) => q.rough !== null) })),
     },
     arrays,
   };
@@ -86,12 +122,11 @@ async function prove(
 
 /** Proves a board from the programs of its setups; a proof of the same programs in the same setups is taken from the store. */
 export async function provePlan(
-  board: Board,
-  grid: Grid,
-  setups: DoneSetup[],
+  b: BoardToProve,
   programs: PlannedProgram[],
   env: PlanEnvironment,
 ): Promise<{ found: Found[]; thinnest: number; solid: Solid; setups: ProvenSetup[] }> {
+  const { board, at, setups } = b;
   const sets = setups.map((s) =>
     toProve(
       s,
@@ -104,25 +139,35 @@ export async function provePlan(
     machine,
     cutters,
     cell,
+    at,
     setups: setups.map((s, i) => ({
-      target: s.key,
-      slots: s.slots,
+      targets: s.seen,
+      slots: s.slots.map((t) => ({ ...t, chains: t.chains.map((c) => Array.from(c)) })),
       facts: s.planned.map((p) => p.summary.facts),
       texts: sets[i].programs,
     })),
   };
-  const { result } = await env.stage<ProofMeta>('proof', input, () => prove(board, grid, sets, env));
+  const { result } = await env.stage<ProofMeta>('proof', input, () => prove(b, sets, env));
   const { meta, arrays } = result;
-  const field = (name: string, g: Grid): HeightField => ({ ...g, data: arrays[name] as Float32Array });
+  const on = shownOn(board, at);
   return {
     found: meta.found,
     thinnest: meta.thinnest,
-    solid: { grid, top: arrays.top as Float32Array, bottom: arrays.bottom as Float32Array },
-    setups: meta.setups.map((m, i) => ({
-      ...m,
-      cut: field(`cut${i}`, m.grid),
-      rough: m.rough ? field(`rough${i}`, m.grid) : null,
-      deviation: arrays[`deviation${i}`] as Float32Array,
-    })),
+    solid: { grid: on, top: arrays.top as Float32Array, bottom: arrays.bottom as Float32Array },
+    setups: meta.setups.map((m, i) => {
+      const g = gridOf(gridThrough(frameBetween(board, board.setups[0], setups[i].view.setup), on));
+      const field = (name: string): HeightField => ({ ...g, data: arrays[name] as Float32Array });
+      const { parts } = setups[i];
+      const target = parts.map((p) => ({ grid: p.target.field, data: p.target.field.data }));
+      const mask = parts.map((p) => ({ grid: p.target.field, data: p.target.mask }));
+      return {
+        ...m,
+        target: { ...g, data: shown(g, target, 0, at.around) },
+        mask: shown(g, mask, MASK.keep, at.around),
+        cut: field(`cut${i}`),
+        rough: m.rough ? field(`rough${i}`) : null,
+        deviation: arrays[`deviation${i}`] as Float32Array,
+      };
+    }),
   };
 }

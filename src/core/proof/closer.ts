@@ -158,7 +158,8 @@ export async function lookCloser(
   const { field } = target;
   const all = windowsToLookAt(target, map);
   const windows = all.slice(0, MOST);
-  const at: Looking = { moves: runs.map((r) => new MovesByPlace(r)), look, host, over: field.cell };
+  const moves = windows.length > 0 ? runs.map((r) => new MovesByPlace(r, field)) : [];
+  const at: Looking = { moves, look, host, over: field.cell };
   let deepest: Deepest = { deep: 0, x: 0, y: 0, windows: 0 };
   let looked = 0;
   for (const w of windows) {

@@ -19,8 +19,9 @@ export interface Deviation {
 
 /** What stands more than `NOTABLE` mm over the target. */
 export interface LeftOver {
-  /** Share of the cells to be met. */
+  /** Share of the plan that is to be met, and how large that is, mm2. */
   share: number;
+  met: number;
   /** Wood over the target, mm3. */
   volume: number;
   /** Most that stands upright over the target, mm, and where (cell index, or -1). */
@@ -29,8 +30,17 @@ export interface LeftOver {
 }
 
 /** What is told of it. */
-export type LeftFigures = Omit<LeftOver, 'at'>;
-export const leftFigures = ({ share, volume, deepest }: LeftOver): LeftFigures => ({ share, volume, deepest });
+export type LeftFigures = Omit<LeftOver, 'at' | 'met'>;
+
+/** What is left over of all parts of a board together. */
+export function joinLeft(parts: LeftOver[]): LeftFigures {
+  const met = parts.reduce((s, p) => s + p.met, 0);
+  return {
+    share: met > 0 ? parts.reduce((s, p) => s + p.share * p.met, 0) / met : 0,
+    volume: parts.reduce((s, p) => s + p.volume, 0),
+    deepest: Math.max(...parts.map((p) => p.deepest)),
+  };
+}
 
 /** Along the normal, mm: less than this is sanded off. */
 export const NOTABLE = 0.1;
@@ -103,7 +113,7 @@ export function compareSurfaces(cut: HeightField, target: HeightField, mask: Uin
   const t = target.data;
   const s = cut.data;
   const map = new Float32Array(t.length);
-  const left: LeftOver = { share: 0, volume: 0, deepest: 0, at: -1 };
+  const left: LeftOver = { share: 0, met: 0, volume: 0, deepest: 0, at: -1 };
   const out: Deviation = { map, deepest: 0, deepestAt: -1, keepCut: 0, keepAt: -1, left };
   let met = 0;
   let high = 0;
@@ -139,5 +149,6 @@ export function compareSurfaces(cut: HeightField, target: HeightField, mask: Uin
     }
   }
   left.share = met > 0 ? high / met : 0;
+  left.met = met * cell * cell;
   return out;
 }

@@ -9,3 +9,12 @@ export interface EyeFigures {
   closer: number;
   left: number;
 }
+
+/** How closely all parts of a setup were looked at: with the coarsest of their cells. */
+export function joinEyes(parts: EyeFigures[]): EyeFigures {
+  return {
+    cell: Math.max(...parts.map((p) => p.cell)),
+    closer: parts.reduce((s, p) => s + p.closer, 0),
+    left: parts.reduce((s, p) => s + p.left, 0),
+  };
+}

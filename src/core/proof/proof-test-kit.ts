@@ -43,9 +43,10 @@ export function proveText(text: string, change: Change = {}): Promise<BoardProof
   const tool = change.tool ?? cutter.number;
   const programs = [{ file: 'p.nc', text, tool, rough: true, passes: view.passes.map((p) => p.id) }];
   const target = change.target ?? slotTarget();
-  const composite = { peak: 2, low: 0, peakAt: { x: 0, y: 0 }, clipped: { cells: 0, most: 0, x: 0, y: 0 } };
+  const composite = { peak: 2, low: 0, peakAt: { x: 0, y: 0 }, clipped: { area: 0, most: 0, x: 0, y: 0 } };
   // The target of these tests is no layers' that could be drawn closer.
   const look: Look = async (g) => ({ field: makeField(g), seen: new Uint8Array(g.width * g.height) });
-  const setup = { view, programs, target, composite: composite as never, through: null, cutouts: [], look };
-  return proveBoard(view.board, gridOf(target.field), [setup], localHost);
+  const parts = [{ target, through: null, look }];
+  const setup = { view, programs, composite: composite as never, cutouts: [], parts };
+  return proveBoard(view.board, { grids: [gridOf(target.field)], around: false }, [setup], localHost);
 }

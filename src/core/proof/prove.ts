@@ -1,118 +1,156 @@
 import type { SurfaceFacts } from '../arrange/compose';
-import type { Wanted } from '../arrange/target';
-import { profileOf } from '../cutter/cutter';
 import type { Board } from '../doc/board';
-import { cellPlace, type Grid, type HeightField } from '../field/height-field';
+import { cellAt, cellPlace, type Grid, type HeightField } from '../field/height-field';
+import { type PartedField, pooledOver } from '../field/parted';
 import type { Found } from '../findings/finding';
-import { ENGAGED, VOLUME } from '../kernels/engagement';
 import type { KernelHost } from '../kernels/host';
-import { engageStock } from '../kernels/stock-removal';
 import { boardTops } from '../passes/skim/plan';
 import { type Frame, frameBetween, placeThrough, turnedRows, zeroOf } from '../setup/frame';
 import type { SetupView } from '../setup/view';
 import { found } from './checks/registry';
-import type { AfterCut } from './checks/rule';
-import { type Look, lookCloser } from './closer';
-import { type CutoutProof, checkCutout, type PlannedCutout } from './connect';
-import { compareSurfaces, type Deviation } from './deviation';
-import type { EyeFigures } from './eye';
+import { joinLeft, type LeftFigures } from './deviation';
+import { type EyeFigures, joinEyes } from './eye';
 import { type ProgramFigures, Tally } from './figures';
 import { type Held, whatHolds } from './holds';
-import { lineOf, type Run, simulate, type WrittenProgram } from './simulate';
-import { putSurface, raiseBy, type Solid, surfaceOf, thinnestOf, wholeBoard, woodUnder } from './solid';
+import {
+  besideSlot,
+  type CutoutOfPass,
+  type FoundCutout,
+  lookAtPart,
+  type PartLook,
+  type PartToProve,
+  type Way,
+  wayOf,
+} from './look-at-part';
+import { type Run, simulate, type WrittenProgram } from './simulate';
+import { raiseBy, type Solid, surfaceOf, thinnestOf, wholeBoard, woodUnder } from './solid';
 
 export interface SetupToProve {
   view: SetupView;
   programs: WrittenProgram[];
-  target: Wanted;
   composite: SurfaceFacts;
-  /** Cells where cut-outs and holes go through the board, null when there is none; and each cut-out with its pass. */
-  through: Uint8Array | null;
-  cutouts: (PlannedCutout & { pass: string })[];
-  /** The target on finer grids, for a closer look. */
-  look: Look;
+  cutouts: CutoutOfPass[];
+  /** In the order of the board's. */
+  parts: PartToProve[];
+}
+
+/** What a setup's programs leave of one part, and how that lies to its target: see Deviation. */
+export interface PartProof {
+  cut: HeightField;
+  rough: HeightField | null;
+  map: Float32Array;
 }
 
 export interface SetupProof {
-  cut: HeightField;
-  rough: HeightField | null;
-  deviation: Deviation;
+  parts: PartProof[];
+  left: LeftFigures;
   eye: EyeFigures;
   /** Deepest cut below the board's top as it lies, mm; what goes through on purpose left out. */
   deepest: number;
   /** What was seen of each program. */
   programs: ProgramFigures[];
   /** What still joins the sides of each cut-out. */
-  cutouts: (CutoutProof & { pass: string })[];
+  cutouts: FoundCutout[];
+}
+
+/** Where a board is cut: its parts' grids over the first setup, which do not overlap, and whether there is board around them that nothing reaches. */
+export interface BoardParts {
+  grids: Grid[];
+  around: boolean;
 }
 
 export interface BoardProof {
-  solid: Solid;
+  /** Of every part of the board. */
+  solids: Solid[];
   setups: SetupProof[];
   found: Found[];
   /** Board left at its thinnest place, mm. */
   thinnest: number;
 }
 
-/** Whether a cell or one of its neighbours is a slot's: walls are met to a cell. */
-function besideSlot(slots: Uint8Array, k: number, width: number): boolean {
-  for (const row of [k - width, k, k + width]) for (let q = row - 1; q <= row + 1; q++) if (slots[q]) return true;
-  return false;
+/** The thinnest place of a board, in the first setup's coordinates, where no setup is to go through it. */
+function thinnestPlace(
+  solids: Solid[],
+  setups: SetupToProve[],
+  frames: Frame[],
+): { web: number; x: number; y: number } {
+  let out = { web: Infinity, x: 0, y: 0 };
+  for (const [n, solid] of solids.entries()) {
+    const { grid } = solid;
+    const open = new Uint8Array(grid.width * grid.height);
+    for (const [i, s] of setups.entries()) {
+      const { through } = s.parts[n];
+      if (!through) continue;
+      const own = frames[i].turned ? turnedRows(through, grid.width) : through;
+      for (let k = 0; k < open.length; k++) open[k] |= own[k];
+    }
+    const thin = thinnestOf(solid, (k) => besideSlot(open, k, grid.width));
+    if (thin.web < out.web) out = { web: thin.web, ...cellPlace(grid, thin.cell) };
+  }
+  return out;
 }
 
 /**
- * Cuts a board with the programs of all its setups as they are written, each read back in its own frame, and says what that shows.
- * @param grid over the first setup
+ * Cuts a board with the programs of all its setups as they are written, each read back in its own frame, and says what that shows. Nothing may
+ * be cut beyond the parts.
  */
 export async function proveBoard(
   board: Board,
-  grid: Grid,
+  { grids, around }: BoardParts,
   setups: SetupToProve[],
   host: KernelHost,
 ): Promise<BoardProof> {
-  const solid = wholeBoard(grid, board.thickness);
+  const solids = grids.map((g) => wholeBoard(g, board.thickness));
   const frames = setups.map((s) => frameBetween(board, setups[0].view.setup, s.view.setup));
   setups.forEach((s, i) => {
     const skim = s.view.passes.find((p) => p.kind === 'skim');
-    if (skim?.kind === 'skim') raiseBy(solid, frames[i], boardTops(skim, board.thickness, s.target.field));
+    if (skim?.kind !== 'skim') return;
+    for (const [n, solid] of solids.entries())
+      raiseBy(solid, frames[i], boardTops(skim, board.thickness, s.parts[n].target.field));
   });
-  const out: BoardProof = { solid, setups: [], found: [], thinnest: board.thickness };
-  const open = new Uint8Array(grid.width * grid.height);
-  for (const [i, s] of setups.entries()) {
-    out.setups.push(await proveSetup(s, solid, frames[i], out.found, host));
-    if (!s.through) continue;
-    const own = frames[i].turned ? turnedRows(s.through, grid.width) : s.through;
-    for (let k = 0; k < open.length; k++) open[k] |= own[k];
-  }
-  const thin = thinnestOf(solid, (k) => besideSlot(open, k, grid.width));
-  out.thinnest = thin.web;
+  const out: BoardProof = { solids, setups: [], found: [], thinnest: board.thickness };
+  for (const [i, s] of setups.entries())
+    out.setups.push(await proveSetup(s, { solids, frame: frames[i], around }, out.found, host));
+  const thin = thinnestPlace(solids, setups, frames);
+  out.thinnest = around ? Math.min(thin.web, board.thickness) : thin.web;
   // What is left of the board is told of the last setup that cuts layers: its depth is what can be changed.
   const told = Math.max(
     0,
     setups.findLastIndex((s) => s.view.layers.length > 0),
   );
   const { view, composite } = setups[told];
-  const thinnest = { web: thin.web, ...placeThrough(frames[told], cellPlace(grid, thin.cell)) };
-  out.found.push(...found('board', { view, solid, thinnest, composite }));
+  const thinnest = { ...placeThrough(frames[told], thin), web: out.thinnest };
+  out.found.push(...found('board', { view, thinnest, composite }));
   return out;
 }
 
-const sumOf = (f: HeightField) => {
+/** The board as a setup finds it. */
+interface Clamped {
+  solids: Solid[];
+  frame: Frame;
+  around: boolean;
+}
+
+const sumOf = (parts: HeightField[]) => {
   let sum = 0;
-  for (const v of f.data) sum += v;
-  return sum * f.cell ** 2;
+  for (const f of parts) {
+    let own = 0;
+    for (const v of f.data) own += v;
+    sum += own * f.cell ** 2;
+  }
+  return sum;
 };
 
-async function proveSetup(
-  s: SetupToProve,
-  solid: Solid,
-  frame: Frame,
-  all: Found[],
-  host: KernelHost,
-): Promise<SetupProof> {
-  const { view, programs, target, through } = s;
-  const cut = surfaceOf(solid, frame);
-  let standing = sumOf(cut);
+async function proveSetup(s: SetupToProve, clamped: Clamped, all: Found[], host: KernelHost): Promise<SetupProof> {
+  const { view, programs } = s;
+  const { solids, frame } = clamped;
+  const { x, y, thickness } = view.board;
+  const parted = (parts: HeightField[], height: number): PartedField => ({
+    parts,
+    around: clamped.around ? { x, y, height } : null,
+  });
+  const cuts = solids.map((solid) => surfaceOf(solid, frame));
+  let standing = sumOf(cuts);
   const volume = new Map<string, number>();
   const tallies = new Map(programs.map((p) => [p.file, new Tally()]));
   const ways: Way[] = [];
@@ -120,80 +158,52 @@ async function proveSetup(
     ways.push(wayOf(run));
     all.push(...found('run', { view, run }));
     tallies.get(run.file)?.add(run);
-    const now = sumOf(run.after);
+    const now = sumOf(cuts);
     volume.set(run.file, (volume.get(run.file) ?? 0) + standing - now);
     standing = now;
   };
   const held: Held[] = [];
   const onProgram = ({ file }: WrittenProgram) => {
-    held.push({ file, ...whatHolds(woodUnder(solid, frame, cut.data), view.setup.holding) });
+    const wood = solids.map((solid, n) => woodUnder(solid, frame, cuts[n].data));
+    held.push({ file, ...whatHolds(pooledOver(parted(wood, thickness), 0, 'min'), view.setup.holding) });
   };
   const zero = zeroOf(view.board, view.setup);
-  const sim = await simulate(cut, { programs, cutters: view.cutters, zero, host, onRun, onProgram });
+  const sim = await simulate(parted(cuts, 0), { programs, cutters: view.cutters, zero, host, onRun, onProgram });
   sim.read.forEach((read, i) => {
     all.push(...found('program', { view, program: programs[i], read, held: held.slice(0, i + 1), cutouts: s.cutouts }));
   });
-  const { deviation, deepest } = compared(cut, surfaceOf(solid, frame), s);
-  const closer = await lookCloser(target, deviation.map, ways, s.look, host);
-  const finer = closer.deepest && closer.deepest.deep < deviation.deepest ? closer.deepest : null;
-  if (finer) Object.assign(deviation, { deepest: finer.deep, deepestAt: finer.cell });
-  const cutouts = through && s.cutouts.length > 0 ? cutoutsOf(s, through, standingOf(solid, frame, cut.data)) : [];
-  const cutBy = (cell: number) => lastOver(ways, finer && finer.cell === cell ? finer : cellPlace(cut, cell));
-  putSurface(solid, frame, cut.data);
-  all.push(...found('cut', { view, target, cut, deviation, cutouts, cutBy }));
+  const looks: PartLook[] = [];
+  for (const [n, solid] of solids.entries()) {
+    const cut = cuts[n];
+    const cutouts = s.cutouts.filter((c) => solids.length === 1 || partOf(cuts, c) === n);
+    looks.push(await lookAtPart(s.parts[n], { view, solid, frame, cut, ways, cutouts }, host));
+  }
+  all.push(...onceEach(looks.flatMap((l) => l.found)));
   const figures = programs.map(({ file }, i): ProgramFigures => {
     const { bite, air } = tallies.get(file) as Tally;
     const { loose, weak } = held[i];
     return { volume: volume.get(file) ?? 0, bite, air, held: { loose, weak } };
   });
-  return { cut, rough: sim.rough, deviation, eye: closer.eye, deepest, programs: figures, cutouts };
+  return {
+    parts: looks.map(({ map }, n) => ({ cut: cuts[n], rough: sim.rough?.[n] ?? null, map })),
+    left: joinLeft(looks.map((l) => l.left)),
+    eye: joinEyes(looks.map((l) => l.eye)),
+    deepest: Math.max(...looks.map((l) => l.deepest)),
+    programs: figures,
+    cutouts: looks.flatMap((l) => l.cutouts),
+  };
 }
 
-/**
- * How a cut surface lies to its target, and how deep it goes where nothing was to go through, mm.
- * @param before as it stood before the setup: what an earlier one has cut is not asked back. Becomes the target that is compared with
- */
-function compared(
-  cut: HeightField,
-  before: HeightField,
-  { target, through }: SetupToProve,
-): Pick<SetupProof, 'deviation' | 'deepest'> {
-  let lowest = 0;
-  for (let k = 0; k < cut.data.length; k++) {
-    const v = cut.data[k];
-    if (v < lowest && before.data[k] > v && !(through && besideSlot(through, k, cut.width))) lowest = v;
-    if (target.field.data[k] < before.data[k]) before.data[k] = target.field.data[k];
-  }
-  return { deviation: compareSurfaces(cut, before, target.mask), deepest: -lowest };
+/** The part that a cut-out lies in; one without a line, of which there is something to say too, is told with the first. */
+function partOf(parts: HeightField[], { rings }: CutoutOfPass): number {
+  return rings.length === 0 ? 0 : parts.findIndex((p) => cellAt(p, rings[0][0], rings[0][1]) >= 0);
 }
 
-/** What still joins each cut-out's piece to its frame. */
-function cutoutsOf({ view, cutouts }: SetupToProve, through: Uint8Array, wood: HeightField): SetupProof['cutouts'] {
-  return cutouts.map((c) => ({ ...checkCutout(wood, through, view.board.thickness, c), pass: c.pass }));
-}
-
-/** What of a run tells which of its moves cut a place. */
-type Way = Pick<Run, 'file' | 'lines' | 'notes' | 'cutter' | 'segments'>;
-const wayOf = ({ file, lines, notes, cutter, segments }: Run): Way => ({ file, lines, notes, cutter, segments });
-
-/** The last move that lowered a place: all runs cut a field of that one cell again. */
-function lastOver(ways: Way[], { x, y }: { x: number; y: number }): ReturnType<AfterCut['cutBy']> {
-  const one: HeightField = { width: 1, height: 1, cell: 0.01, originX: x, originY: y, data: new Float32Array([1e3]) };
-  let last: ReturnType<AfterCut['cutBy']> = {};
-  for (const way of ways) {
-    const told = engageStock(one, profileOf(way.cutter), way.segments, 0);
-    for (let i = way.lines.length - 1; i >= 0; i--) {
-      if (told[i * ENGAGED + VOLUME] === 0) continue;
-      last = lineOf(way, i);
-      break;
-    }
-  }
-  return last;
-}
-
-/** How much wood stands, as the height of a board of that thickness with an even underside, in a setup's coordinates. */
-function standingOf(solid: Solid, frame: Frame, surface: Float32Array): HeightField {
-  const wood = woodUnder(solid, frame, surface);
-  for (let k = 0; k < wood.data.length; k++) wood.data[k] -= frame.thickness;
-  return wood;
+/** Findings without those that say of another part what is said already. */
+function onceEach(all: Found[]): Found[] {
+  const said = new Set<string>();
+  return all.filter((f) => {
+    const words = JSON.stringify([f.rule, f.subject, f.place, f.figures]);
+    return !said.has(words) && said.add(words);
+  });
 }

@@ -1,6 +1,7 @@
 import { type Cutter, profileOf } from '../cutter/cutter';
 import type { HeightField } from '../field/height-field';
-import { bitesOf, chipAreas, HIGH, VOLUME } from '../kernels/engagement';
+import type { PartedField } from '../field/parted';
+import { bitesOf, chipAreas, ENGAGED, HIGH, joinEngaged, VOLUME } from '../kernels/engagement';
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
 import { MOTION, type ReadProgram, readProgram } from '../program/reader';
@@ -44,7 +45,7 @@ export interface Run {
   /** Where shank and holder stood in wood. */
   met: BodyMet[];
   /** Surface after the run; only kept for the checks of the run. */
-  after: HeightField;
+  after: PartedField;
 }
 
 /** The line of a run's i-th move, with what the program itself says above it of where it is. */
@@ -58,8 +59,8 @@ export function lineOf(
 }
 
 export interface Simulated {
-  /** Surface after roughing, when a roughing program was followed by another. */
-  rough: HeightField | null;
+  /** The parts of the surface after roughing, when a roughing program was followed by another. */
+  rough: HeightField[] | null;
   read: ReadProgram[];
 }
 
@@ -95,14 +96,33 @@ function segmentsOf(r: ReadProgram, from: number, to: number, zero: Cutting['zer
   return { segments, lines, feeds, spindle };
 }
 
+/** What a bit's moves do to a surface, and what its shank and holder meet meanwhile: all parts of it together. The parts are lowered in place. */
+async function cutWith(
+  { parts }: PartedField,
+  cutter: Cutter,
+  segments: Float64Array,
+  host: KernelHost,
+): Promise<Pick<Run, 'engaged' | 'met'>> {
+  const profile = profileOf(cutter);
+  const met = new Map<BodyMet['name'], BodyMet>();
+  const engaged = new Float32Array((segments.length / SEGMENT) * ENGAGED);
+  for (const part of parts) {
+    for (const m of await bodyMet(part, { cutter, profile, segments }, host))
+      if (m.deep > (met.get(m.name)?.deep ?? 0)) met.set(m.name, m);
+    joinEngaged(engaged, await host.engage(part, profile, segments, cutter.maxStepdown));
+  }
+  return { engaged, met: [...met.values()] };
+}
+
 /**
- * Cuts a surface with programs as written: they are read back, moved into the setup's coordinates and simulated bit by bit. `surface` is
- * lowered in place.
+ * Cuts a surface with programs as written: they are read back, moved into the setup's coordinates and simulated bit by bit. Its parts are
+ * lowered in place; nothing may be cut beyond them.
  * @throws ProgramError
  */
-export async function simulate(surface: HeightField, cutting: Cutting): Promise<Simulated> {
+export async function simulate(surface: PartedField, cutting: Cutting): Promise<Simulated> {
   const { programs, cutters, zero, host, onRun, onProgram } = cutting;
-  let rough: HeightField | null = null;
+  const cell = Math.max(...surface.parts.map((p) => p.cell));
+  let rough: HeightField[] | null = null;
   const read: ReadProgram[] = [];
   for (const program of programs) {
     const r = readProgram(program.text, program.file, program.tool);
@@ -115,17 +135,16 @@ export async function simulate(surface: HeightField, cutting: Cutting): Promise<
       // That the job does not have the bit is for a rule to say: what it would do cannot be known.
       if (!cutter) continue;
       const moves = segmentsOf(r, from, to, zero);
-      const profile = profileOf(cutter);
-      const met = await bodyMet(surface, { cutter, profile, segments: moves.segments }, host);
-      const engaged = await host.engage(surface, profile, moves.segments, cutter.maxStepdown);
-      const bites = bitesOf(profile, moves.segments, engaged);
-      const span = Math.max(cutter.diameter / 4, MEANT * surface.cell);
+      const { engaged, met } = await cutWith(surface, cutter, moves.segments, host);
+      const bites = bitesOf(profileOf(cutter), moves.segments, engaged);
+      const span = Math.max(cutter.diameter / 4, MEANT * cell);
       const [chip, high] = [VOLUME, HIGH].map((what) => chipAreas(moves.segments, engaged, span, what));
       const { file, passes } = program;
       await onRun({ file, passes, cutter, ...moves, notes: r.notes, engaged, bites, chip, high, met, after: surface });
     }
     onProgram(program);
-    if (program.rough && program !== programs[programs.length - 1]) rough = { ...surface, data: surface.data.slice() };
+    if (program.rough && program !== programs[programs.length - 1])
+      rough = surface.parts.map((p) => ({ ...p, data: p.data.slice() }));
   }
   return { rough, read };
 }

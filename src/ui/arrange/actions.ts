@@ -1,7 +1,8 @@
 import { duplicateLayer, mirroredCopy, newShape } from '@/core/arrange/new-layer';
-import { boundsOf, joinBounds, keepGaps, moveLayer } from '@/core/arrange/place';
+import { boundsOf, keepGaps, moveLayer } from '@/core/arrange/place';
 import { isOf, type Layer, type LayerOf, type SourceName } from '@/core/doc/layer';
 import { outlineOfPass } from '@/core/doc/pass';
+import { joinBounds } from '@/core/outline/polygon';
 import { fileLayer } from '@/core/plan/propose';
 import type { SetupView } from '@/core/setup/view';
 import type { Drawing } from '@/core/sources/drawing';

@@ -31,7 +31,7 @@ const LOOK: Look = {
     peakAt: { x: 0, y: 0 },
     lowAt: { x: 0, y: 0 },
     covered: 0,
-    clipped: { cells: 0, most: 0, x: 0, y: 0 },
+    clipped: { area: 0, most: 0, x: 0, y: 0 },
   },
 };
 const SECTION = { x0: 0, x1: 1, beneath: new Float32Array(1), withIt: new Float32Array(1), end: new Float32Array(1) };

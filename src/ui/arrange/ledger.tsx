@@ -33,7 +33,7 @@ export function LedgerBar({ job, facts }: { job: SetupView; facts: SurfaceFacts 
         {over
           ? `${formatLength(-l.backing, 'mm', 2)} more than the board has`
           : `${trimNumber(100 * l.used, 0)} % of the board's depth used`}
-        {facts.clipped.cells > 0 && (
+        {facts.clipped.area > 0 && (
           <span className="text-accent">
             , up to {formatLength(facts.clipped.most, 'mm', 2)} {sunk ? 'over the top' : 'below the base'} is clipped
           </span>

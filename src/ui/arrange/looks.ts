@@ -120,7 +120,7 @@ export async function look(a: Arrangement, input: ArrangeInput, contents: Conten
     grid,
     target: field.data,
     mask,
-    clipped: facts.clipped.cells > 0 ? Uint8Array.from(clipped, (v) => (v > 0 ? 1 : 0)) : null,
+    clipped: facts.clipped.area > 0 ? Uint8Array.from(clipped, (v) => (v > 0 ? 1 : 0)) : null,
     facts,
   };
 }

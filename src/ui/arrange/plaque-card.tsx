@@ -41,7 +41,7 @@ export function PlaqueCard({ id, job, revision, facts, library, change, onMissed
         ) : (
           'An empty board. Add something, and it is joined here.'
         )}
-        {facts && facts.clipped.cells > 0 && (
+        {facts && facts.clipped.area > 0 && (
           <span className="text-accent">
             {' '}
             Up to {formatLength(facts.clipped.most, 'mm', 2)} is clipped near {trimNumber(facts.clipped.x, 0)},{' '}

@@ -85,6 +85,10 @@ export const PLANNING_TEXTS: Record<string, Text> = {
     `${f.pass} with ${f.bit} comes to more than ${num(f, 'limit') / 1e6} million moves, so its planning is stopped`,
     'take larger steps: a wider stepover, a deeper stepdown or a coarser tolerance',
   ],
+  'too-large': (f) => [
+    `what is to be cut comes to ${trimNumber(num(f, 'cells'), 0)} million cells of ${trimNumber(num(f, 'cell'), 3)} mm, and no more than ${num(f, 'most')} million are planned`,
+    `carve it ${trimNumber(num(f, 'share'), 0)} % as large, or finish with a ball of ${trimNumber(num(f, 'ball'), 1)} mm or wider`,
+  ],
   grid: (f) => [
     `the board is large: planned with cells of ${trimNumber(num(f, 'cell'), 3)} mm instead of ${trimNumber(num(f, 'wanted'), 3)} mm`,
     'a smaller board or a larger finishing bit is planned finer',

@@ -9,7 +9,7 @@ import { corners } from './checks/corner';
 import { intoBed } from './checks/into-bed';
 import { noLine } from './checks/no-line';
 import { tabPlunge } from './checks/tab-plunge';
-import { type CutoutFacts, cutoutSlot, planCutout } from './plan';
+import { type CutoutFacts, cutoutSlot, joinCutouts, planCutout } from './plan';
 
 /** Tabs in hardwood are about 8 mm tall and 25 mm long (trade handbook, section 3; common practice, no source), mm. */
 const TAB = { thickness: 8, length: 25 };
@@ -66,11 +66,13 @@ export const cutout: PassKind<'cutout', CutoutFacts> = {
       );
     return out;
   },
+  beyond: (pass, c) => 2 * c.diameter + pass.lead + pass.last,
   plan: async (ctx, pass, cutter) => {
     const { path, cutout: facts } = await planCutout(ctx, pass, cutter);
     return { path, facts };
   },
   opens: ({ pass, cutter, facts, outline }) => cutoutSlot(pass, cutter, facts, outline),
   outline: (pass) => pass.outline,
+  joinFacts: joinCutouts,
   checks: [noLine, intoBed, tabPlunge, corners],
 };

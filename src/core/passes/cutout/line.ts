@@ -138,6 +138,13 @@ export function cutLines(outline: Polygon, pass: CutoutPass, cutter: Cutter): Cu
   return { wide: wide.map(begin), last, half, slope };
 }
 
+/** The lines that begin on some ground. */
+export function linesOn({ last, wide, ...rest }: CutLines, here: (x: number, y: number) => boolean): CutLines {
+  const own = (l: CutLine) => here(l.ring[0], l.ring[1]);
+  const kept = last.filter(own);
+  return { ...rest, last: kept, wide: wide === last ? kept : wide.filter(own) };
+}
+
 /**
  * A line at a depth as x y z points, the tabs' rises in it; the first point is not repeated.
  * @param z where the tip runs

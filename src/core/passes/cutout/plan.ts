@@ -8,7 +8,7 @@ import type { Slot } from '../slots';
 import { stockUnder } from '../standing';
 import { type TightCorner, tightCorners } from './corners';
 import { leadFrom } from './lead';
-import { alongNearest, atDepth, type CutLine, type CutLines, cutLines, pointAt, rotated } from './line';
+import { alongNearest, atDepth, type CutLine, type CutLines, cutLines, linesOn, pointAt, rotated } from './line';
 import type { CutoutPass } from './schema';
 
 /** Heights this near the bottom of a slot or the top of a tab are it, mm. */
@@ -35,6 +35,17 @@ export interface CutoutFacts {
   radius: number;
   /** Inside corners that the bit does not enter. */
   corners: TightCorner[];
+}
+
+/** What a cut-out does in several parts of a board: all its lines, from the highest that any of them begins at. */
+export function joinCutouts(all: CutoutFacts[]): CutoutFacts {
+  const highest = all.reduce((a, b) => (b.start > a.start ? b : a));
+  return {
+    ...highest,
+    rings: all.flatMap((f) => f.rings),
+    tabs: all.flatMap((f) => f.tabs),
+    corners: all.flatMap((f) => f.corners),
+  };
 }
 
 /** Depths that a cut-out runs at, in a board `thickness` mm thick. */
@@ -81,7 +92,7 @@ export async function planCutout(
   cutter: Cutter,
 ): Promise<{ path: Path; cutout: CutoutFacts }> {
   const outline = await ctx.outline(pass.outline);
-  const lines = cutLines(outline, pass, cutter);
+  const lines = linesOn(cutLines(outline, pass, cutter), ctx.here);
   const R = cutter.diameter / 2;
   const start = pass.start === 'top' ? 0 : await highestOn(ctx, lines, R);
   const depths = cutoutDepths(pass, ctx.board.thickness, start);
@@ -101,7 +112,8 @@ export async function planCutout(
       rings: lines.last.map((l) => Array.from(l.ring)),
       reach,
       radius: R,
-      corners: pass.side === 'on' ? [] : tightCorners(outline, pass.side === 'inside', R),
+      corners:
+        pass.side === 'on' ? [] : tightCorners(outline, pass.side === 'inside', R).filter((c) => ctx.here(c.x, c.y)),
       tabs: lines.last.flatMap((l) => l.tabs.map((s) => ({ x: pointAt(l, s).x, y: pointAt(l, s).y }))),
     },
   };

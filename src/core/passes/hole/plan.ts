@@ -34,7 +34,8 @@ export async function planHoles(ctx: PassContext, pass: HolePass, cutter: Cutter
   const clear = await clearHeights(ctx, pass.diameter / 2);
   const bottom = holeBottom(pass, ctx.board.thickness);
   const tool = { path, cutter, clear, heights: ctx.heights };
-  const left = [...pass.places];
+  const places = pass.places.filter((p) => ctx.here(p.x, p.y));
+  const left = [...places];
   while (left.length > 0) {
     const next = nearest(left, path);
     const { x, y } = left.splice(next, 1)[0];
@@ -42,7 +43,7 @@ export async function planHoles(ctx: PassContext, pass: HolePass, cutter: Cutter
     if (top <= bottom) continue;
     const rings = circles(pass, cutter);
     const hole = { x, y, top, bottom };
-    path.at(['hole', pass.places.length - left.length, pass.places.length]);
+    path.at(['hole', places.length - left.length, places.length]);
     if (rings.length === 0) peck(tool, hole, pass);
     for (const r of rings) helix(tool, hole, r, pass);
     path.rapid(path.x, path.y, ctx.heights.everything);

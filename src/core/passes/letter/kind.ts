@@ -34,5 +34,6 @@ export const letter: PassKind<'letter', LetterEdge[]> = {
     const { path, edges } = await planLetters(ctx, pass, cutter);
     return { path, facts: edges };
   },
+  joinFacts: (all) => all.flat(),
   checks: [letterEdges],
 };

@@ -39,5 +39,6 @@ export const rough: PassKind<'rough', { levels: number }> = {
     const { path, levels } = await planRough(ctx, pass, cutter, region);
     return { path, facts: { levels: levels.length } };
   },
+  joinFacts: (all) => ({ levels: Math.max(...all.map((f) => f.levels)) }),
   checks: [trenchNarrow, trenchRoom, roughIdle],
 };

@@ -61,6 +61,7 @@ export const skim: PassKind<'skim'> = {
       );
     return out;
   },
+  ground: () => 'board',
   plan: async (ctx, pass, cutter) => ({ path: planSkim(pass, cutter, ctx.board, ctx.heights), facts: null }),
   checks: [skimThin, skimNothing],
 };

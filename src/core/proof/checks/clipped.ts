@@ -31,16 +31,16 @@ function fixes({ view, composite }: BeforeCut): Fix[] {
 export const clipped: Rule = {
   id: 'clipped',
   before(at) {
-    const { view, composite, target } = at;
-    const { cells, most, x, y } = composite.clipped;
-    if (cells === 0) return [];
+    const { view, composite } = at;
+    const { area, most, x, y } = composite.clipped;
+    if (area === 0) return [];
     return [
       {
         rule: 'clipped',
         severity: 'warning',
         subject: { setup: view.setup.id },
         place: { x, y },
-        figures: { sunk: view.seat.mode === 'sunk', area: cells * target.field.cell ** 2, most },
+        figures: { sunk: view.seat.mode === 'sunk', area, most },
         fixes: fixes(at),
       },
     ];

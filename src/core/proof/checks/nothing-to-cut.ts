@@ -7,9 +7,9 @@ import type { Rule } from './rule';
 /** Passes that cut what layers make, and no layer on the board. */
 export const nothingToCut: Rule = {
   id: 'nothing-to-cut',
-  before({ view, target }) {
+  before({ view, composite }) {
     if (!view.passes.some((p) => kindOf(p).needsLayers)) return [];
-    if (target.outside.some((d) => d === 0)) return [];
+    if (composite.covered > 0) return [];
     const hidden = view.layers.filter((l) => l.hidden);
     const fixes: Fix[] =
       view.layers.length > hidden.length

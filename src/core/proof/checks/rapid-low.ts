@@ -1,4 +1,5 @@
-import { poolField, sampleField } from '../../field/height-field';
+import { sampleField } from '../../field/height-field';
+import { pooledOver } from '../../field/parted';
 import { flatOffset } from '../../kernels/cutter-offset';
 import { SEGMENT } from '../../kernels/segment';
 import { aboutRun, type Rule } from './rule';
@@ -18,7 +19,7 @@ export const rapidLow: Rule = {
   run(at) {
     const { view, run } = at;
     const { approach } = view.setup.heights;
-    const tops = poolField(run.after, Math.max(1, Math.round(COARSE / run.after.cell)), 'max');
+    const tops = pooledOver(run.after, COARSE, 'max');
     const over = { ...tops, data: flatOffset(tops, run.cutter.diameter / 2) };
     let [worst, least] = [-1, approach - ROUNDING];
     for (let i = 0; i < run.bites.length; i++) {

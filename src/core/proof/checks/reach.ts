@@ -1,5 +1,6 @@
 import { inSetup } from '../../doc/edits';
-import { poolField, sampleField } from '../../field/height-field';
+import { sampleField } from '../../field/height-field';
+import { pooledOver } from '../../field/parted';
 import type { Fix, Found } from '../../findings/finding';
 import { flatOffset } from '../../kernels/cutter-offset';
 import { clean } from '../../units/round';
@@ -15,9 +16,8 @@ const LEAST = 0.05;
  * when nowhere. Such a shank meets only walls that its own flutes have cut, and rubs there.
  */
 function rubsAt({ run }: AfterRun, { radius, height }: BodyPart): BodyMet | null {
-  const factor = Math.max(1, Math.round(0.4 / run.after.cell));
   // Cells of about 0.4 mm that are wholly material.
-  const walls = poolField(run.after, factor, 'min');
+  const walls = pooledOver(run.after, 0.4, 'min');
   const tall = { ...walls, data: flatOffset(walls, radius + walls.cell) };
   const [move, deep] = worstMove(run, (i) => {
     if (isRapid(run, i)) return 0;

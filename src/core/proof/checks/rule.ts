@@ -1,6 +1,6 @@
 import type { SurfaceFacts } from '../../arrange/compose';
 import type { LayerEffect } from '../../arrange/effects';
-import type { Target, Wanted } from '../../arrange/target';
+import type { Wanted } from '../../arrange/target';
 import type { HeightField } from '../../field/height-field';
 import type { Found, Subject } from '../../findings/finding';
 import type { ReadProgram } from '../../program/reader';
@@ -9,7 +9,6 @@ import type { CutoutProof, PlannedCutout } from '../connect';
 import type { Deviation } from '../deviation';
 import type { Held } from '../holds';
 import { lineOf, type Run, type WrittenProgram } from '../simulate';
-import type { Solid } from '../solid';
 
 /** What is known of a layer from its content and from rendering it. */
 export interface LayerSeen {
@@ -30,7 +29,6 @@ export interface LayerSeen {
 /** A setup before anything is cut. */
 export interface BeforeCut {
   view: SetupView;
-  target: Target;
   composite: SurfaceFacts;
   layers: LayerSeen[];
   /** Cell that it is planned with, and the one that its bits ask for, mm. */
@@ -71,7 +69,6 @@ export interface AfterCut {
 export interface AfterBoard {
   /** The setup that findings of the whole board are told of. */
   view: SetupView;
-  solid: Solid;
   /** The thinnest place where nothing is to be open, mm, in that setup's coordinates. */
   thinnest: { web: number; x: number; y: number };
   /** Highest and lowest point of that setup's layers. */

@@ -1,4 +1,3 @@
-import { MASK } from '../../../arrange/target';
 import { inSetup } from '../../../doc/edits';
 import type { Found } from '../../../findings/finding';
 import { aboutPass, type PassDone } from '../../kind';
@@ -8,13 +7,6 @@ type Done = PassDone<RoughPass, { levels: number }>;
 
 /** A depth over the stock to leave by less is nothing to rough, mm. */
 const LITTLE = 0.05;
-
-/** How deep the board is to be cut anywhere, mm. */
-function deepest({ field, mask }: Done['target']): number {
-  let low = 0;
-  for (let k = 0; k < mask.length; k++) if (mask[k] !== MASK.keep && field.data[k] < low) low = field.data[k];
-  return -low;
-}
 
 /** Why a roughing pass has nothing to do: it is too shallow for it, another left nothing, or its bit enters nowhere. */
 function whyOf({ view, pass }: Done, deep: number): 'shallow' | 'rest' | 'narrow' {
@@ -29,7 +21,7 @@ function whyOf({ view, pass }: Done, deep: number): 'shallow' | 'rest' | 'narrow
 /** A roughing pass that cuts nothing. */
 export function roughIdle(d: Done): Found[] {
   if (d.facts.levels > 0) return [];
-  const deep = deepest(d.target);
+  const deep = d.ground.deepest;
   return [
     {
       rule: 'rough-idle',

@@ -1,0 +1,265 @@
+import { beforeAll, describe, expect, test } from 'vitest';
+import { newShape } from '../arrange/new-layer';
+import { boundsOf } from '../arrange/place';
+import { materialNamed, SHOP_MACHINE } from '../doc/defaults';
+import { applyEdits } from '../doc/edits';
+import type { Job } from '../doc/job';
+import { WHOLE_PIECE } from '../doc/outline-ref';
+import { localHost } from '../kernels/host';
+import { addPass } from '../passes/add-pass';
+import { MAX_CELLS } from '../passes/cell';
+import { readProgram } from '../program/reader';
+import type { SetupView } from '../setup/view';
+import { planJob } from './pipeline';
+import { drawerBit, errorsOf, plainSetup, planWhole, setupPlan, shapesOnly, wrongIn } from './plan-test-kit';
+import { boxOf, cellsOf, MOST_CELLS, memoryFor, plotsOf } from './plots';
+import { PlanStopped } from './stopped';
+import type { Plan } from './summary';
+
+const LARGE = { x: 2400, y: 1200 };
+/** Coarse cells, so that it is soon done: a large board still has more than are planned as a whole. */
+const CELL = 0.3;
+
+/** Domes on a board, at these middles. */
+function domes(board: { x: number; y: number }, at: [number, number][], size = { x: 46, y: 34 }): SetupView {
+  const view = plainSetup({
+    name: 'Domes',
+    order: '',
+    machine: { ...SHOP_MACHINE, x: 3000, y: 2000 },
+    rough: drawerBit('em6'),
+    finish: drawerBit('ball3'),
+    board: { ...board, thickness: 18, material: materialNamed('maple') },
+  });
+  view.cell = CELL;
+  view.setup.place = { x: 0, y: 0 };
+  view.layers = at.map(([x, y], i) => ({
+    ...newShape({ id: `dome${i}`, name: `Dome ${i}` }, { kind: 'oval' }, { kind: 'dome' }, view.board),
+    size,
+    centre: { x, y },
+    rise: 5,
+  }));
+  for (const p of view.passes) if (p.kind === 'finish') Object.assign(p, { stepover: 1.2, tolerance: 0.05 });
+  return view;
+}
+
+const plotsIn = (view: SetupView) => plotsOf(view.document, view.board);
+
+describe('where a board is planned', () => {
+  test('a small board is one plot; a large one has a plot around every relief, none touching another', () => {
+    const small = plotsIn(domes({ x: 300, y: 200 }, [[100, 100]]));
+    expect(small.around).toBe(false);
+    expect(small.plots[0].grid).toMatchObject({ width: 1000, height: 667, originX: 0.15 });
+    const view = domes(LARGE, [
+      [300, 300],
+      [2000, 300],
+      [300, 900],
+      [2000, 900],
+    ]);
+    const { plots, around } = plotsIn(view);
+    expect(around).toBe(true);
+    expect(plots).toHaveLength(4);
+    for (const [i, l] of view.layers.entries()) {
+      const [box, own] = [boxOf(plots[i].grid), boundsOf(l)];
+      // The trench of a bit of 6.35 mm, and the bit.
+      expect(own.x0 - box.x0).toBeGreaterThan(2 * 6.35);
+      expect(box.x1 - own.x1).toBeGreaterThan(2 * 6.35);
+      expect(box.x1 - box.x0).toBeLessThan(120);
+    }
+    expect(cellsOf({ plots, around })).toBeLessThan(0.02 * ((LARGE.x * LARGE.y) / CELL ** 2));
+  });
+
+  test('reliefs whose trenches meet share a plot; a board that is cut nearly everywhere, or all over, is one', () => {
+    expect(
+      plotsIn(
+        domes(LARGE, [
+          [300, 300],
+          [360, 300],
+        ]),
+      ).plots,
+    ).toHaveLength(1);
+    const wide = domes(LARGE, [[1200, 600]], { x: 2200, y: 1100 });
+    expect(plotsIn(wide).around).toBe(false);
+    const cleared = domes(LARGE, [[300, 300]]);
+    const [rough] = cleared.passes;
+    if (rough.kind === 'rough') rough.area = { kind: 'face' };
+    expect(plotsIn(cleared).around).toBe(false);
+  });
+
+  test('the cell belongs to the plot: the coarsest that the bits working there ask for', () => {
+    const view = domes(LARGE, [
+      [300, 300],
+      [2000, 900],
+    ]);
+    view.cell = null;
+    applyEdits(view.document, addPass(view, 'hole', drawerBit('em6')));
+    for (const p of view.passes) {
+      if (p.kind === 'finish') p.area = { kind: 'outline', outline: { ...WHOLE_PIECE, of: ['dome0'], grow: 1 } };
+      if (p.kind === 'rough') p.area = { kind: 'outline', outline: { ...WHOLE_PIECE, grow: 10 } };
+      if (p.kind === 'hole') p.places = [{ x: 1200, y: 600 }];
+    }
+    const { plots } = plotsIn(view);
+    const cellAt = (x: number, y: number) =>
+      plots.find(({ grid }) => {
+        const b = boxOf(grid);
+        return b.x0 < x && x < b.x1 && b.y0 < y && y < b.y1;
+      })?.grid.cell;
+    expect(cellAt(300, 300)).toBeCloseTo(0.099, 6);
+    expect(cellAt(2000, 900)).toBeCloseTo(0.158, 6);
+    expect(cellAt(1200, 600)).toBeCloseTo(0.158, 6);
+    expect(cellAt(1200, 300)).toBeUndefined();
+  });
+
+  test('the memory that a job takes follows the cells of its plots and its setups', () => {
+    const sized = (x: number, y: number, at: [number, number][], size?: { x: number; y: number }) => {
+      const view = domes({ x, y }, at, size);
+      view.cell = null;
+      return view.document;
+    };
+    const large = sized(1200, 600, [[600, 300]], { x: 1100, y: 550 });
+    expect(memoryFor(large)).toBeGreaterThan(2e9);
+    expect(memoryFor(large)).toBeLessThan(3.1e9);
+    expect(memoryFor(sized(1200, 600, [[600, 300]]))).toBeLessThan(memoryFor(large) / 20);
+    const two = structuredClone(large);
+    two.boards[0].setups.push({ ...structuredClone(two.boards[0].setups[0]), id: 'back' });
+    expect(memoryFor(two)).toBeGreaterThan(1.3 * memoryFor(large));
+    expect(memoryFor({ ...large, cell: 0.4 })).toBeLessThan(memoryFor(large) / 10);
+  });
+
+  test('a job of more cells than are planned is refused with the size and the ball that would fit', async () => {
+    const view = domes(LARGE, [[1200, 600]], { x: 2200, y: 1100 });
+    view.cell = null;
+    const job: Job = view.document;
+    for (const id of ['b', 'c', 'd', 'e'])
+      job.boards.push({
+        ...structuredClone(job.boards[0]),
+        id,
+        setups: job.boards[0].setups.map((s) => ({
+          ...structuredClone(s),
+          id: `${s.id}${id}`,
+          layers: s.layers.map((l) => ({ ...l, id: `${l.id}${id}` })),
+          passes: s.passes.map((p) => ({ ...p, id: `${p.id}${id}` })),
+        })),
+      });
+    expect(5 * MAX_CELLS).toBeGreaterThan(MOST_CELLS);
+    const stopped = await planWhole(job).catch((e) => e);
+    expect(stopped).toBeInstanceOf(PlanStopped);
+    const [{ rule, figures }] = (stopped as PlanStopped).findings;
+    expect(rule).toBe('too-large');
+    expect(figures.cells).toBeCloseTo(400, 0);
+    // As large as that in both directions it has as many cells as are planned.
+    expect(400 * (Number(figures.share) / 100) ** 2).toBeCloseTo(300, 0);
+  });
+});
+
+test('a relief on a large board is roughed and cut out by the programs that it gets on a small one, and finished as well', async () => {
+  const planned = async (board: { x: number; y: number }) => {
+    const view = domes(board, [[108, 82]]);
+    applyEdits(view.document, addPass(view, 'cutout', drawerBit('em6')));
+    // A cut-out is proposed with tabs as long as the board allows.
+    for (const p of view.passes) if (p.kind === 'cutout') p.tabs.length = 10;
+    const plan = await planWhole(view.document);
+    expect(errorsOf(plan)).toEqual([]);
+    // Comments tell of the board.
+    return plan.summary.programs.map((p) => ({ ...p, moves: p.text.replace(/\(.*\)/g, '') }));
+  };
+  const [small, large] = [await planned({ x: 300, y: 200 }), await planned(LARGE)];
+  const [rough, finish, cutout] = [0, 1, 2];
+  for (const i of [rough, cutout]) expect(large[i].moves).toBe(small[i].moves);
+  // Its rows begin where the plot does.
+  expect(large[finish].cutLength / small[finish].cutLength).toBeCloseTo(1, 1);
+}, 120_000);
+
+describe('a board in plots', () => {
+  const view = domes(LARGE, [
+    [300, 300],
+    [2000, 900],
+  ]);
+  view.layers[1].rise = 3;
+  applyEdits(view.document, addPass(view, 'cutout', drawerBit('em6')));
+  applyEdits(view.document, addPass(view, 'hole', drawerBit('drill6')));
+  for (const p of view.passes) if (p.kind === 'hole') Object.assign(p, { places: [{ x: 1200, y: 600 }], depth: 6 });
+  let plan: Plan;
+  const env = {
+    host: localHost,
+    progress() {},
+    stage: async <R>(key: string, _: unknown, run: () => Promise<R>) => ({ key, result: await run() }),
+  };
+  beforeAll(async () => {
+    expect(wrongIn(view)).toBe('');
+    plan = await planJob(view.document, shapesOnly, env as never);
+  }, 120_000);
+
+  test('is planned and proven as one job: both reliefs with one base plane, each pass one path over its plots', () => {
+    expect(errorsOf(plan)).toEqual([]);
+    const { summary, target, cut, mask } = setupPlan(plan);
+    expect(summary.passes.map((p) => p.kind)).toEqual(['rough', 'finish', 'hole', 'cutout']);
+    expect(summary.deepest).toBeGreaterThan(5);
+    expect(summary.cutouts.flatMap((c) => c.tabs)).toHaveLength(4);
+    const at = (f: { data: ArrayLike<number> }, x: number, y: number) => {
+      const k = Math.round((y - cut.originY) / cut.cell) * cut.width + Math.round((x - cut.originX) / cut.cell);
+      return f.data[k];
+    };
+    const skin = view.seat.skin;
+    expect(at(target, 300, 300)).toBeCloseTo(-skin, 1);
+    expect(at(cut, 300, 300)).toBeCloseTo(-skin, 1);
+    // The lower dome stands on the same base plane as the higher one.
+    expect(at(cut, 2000, 900)).toBeCloseTo(-skin - 2, 1);
+    // The middle of a drilled hole, beside which its bottom rises.
+    expect(at(cut, 1200, 600)).toBeLessThan(-5.7);
+    expect(at(cut, 1200, 300)).toBe(0);
+    expect(at({ data: mask }, 1200, 300)).toBe(128);
+    const places = summary.programs.flatMap((p) => p.text.match(/plot \d of \d/g) ?? []);
+    expect(new Set(places)).toEqual(new Set(['plot 1 of 2', 'plot 2 of 2']));
+  });
+
+  test('goes from plot to plot at travel height, and the time holds that way', () => {
+    const { summary } = setupPlan(plan);
+    const rough = summary.programs[0];
+    const { motions } = readProgram(rough.text, rough.file, rough.cutter);
+    const long = Array.from({ length: motions.length / 10 }, (_, i) => motions.subarray(i * 10, i * 10 + 10)).filter(
+      (m) => Math.hypot(m[3] - m[0], m[4] - m[1]) > 1000,
+    );
+    expect(long.length).toBeGreaterThan(0);
+    for (const m of long) {
+      expect(m[6]).toBe(1);
+      expect(Math.min(m[2], m[5])).toBeCloseTo(view.setup.heights.everything, 6);
+    }
+    const [pass] = summary.passes;
+    expect(pass.rapidLength).toBeGreaterThan(1700);
+    expect(rough.seconds).toBeGreaterThan(pass.seconds - 1e-6);
+  });
+
+  test('programs that reach beyond the plots are seen there: a rapid into wood, and a cut where nothing was to go', async () => {
+    const told = async (change: (text: string) => string) => {
+      const given = plan.summary.programs.map((p, i) => ({ file: p.file, text: i === 0 ? change(p.text) : p.text }));
+      const { summary } = await planJob(view.document, shapesOnly, env as never, given);
+      return summary.findings.filter((f) => f.severity === 'error');
+    };
+    // After the spindle's start and its wait.
+    const put = (lines: string) => (text: string) => text.replace(/\nG4 .*/, (wait) => `${wait}\n${lines}`);
+    const { everything } = view.setup.heights;
+    const low = await told(put(`G0 Z${everything}\nG0 X900 Y300\nG0 Z-1\nG0 X940\nG0 Z${everything}`));
+    expect(low.map((f) => f.rule)).toContain('rapid-through-material');
+    const rapid = low.find((f) => f.rule === 'rapid-through-material')!;
+    expect(rapid.place).toMatchObject({ x: 900, y: 300 });
+    expect(rapid.subject.line).toBe(16);
+    const cut = await told(put(`G0 Z${everything}\nG0 X900 Y300\nG1 Z-1 F300\nG1 X940 F1000\nG0 Z${everything}`));
+    const kept = cut.find((f) => f.rule === 'keep-cut')!;
+    expect(kept.figures.deep).toBeCloseTo(1, 2);
+    expect(kept.place!.x).toBeGreaterThan(895);
+    expect(kept.place!.x).toBeLessThan(945);
+  }, 120_000);
+
+  test('a piece that a program parts from its frame is loose, on whatever plot it lies', async () => {
+    const bare = domes(LARGE, [
+      [300, 300],
+      [2000, 900],
+    ]);
+    applyEdits(bare.document, addPass(bare, 'cutout', drawerBit('em6')));
+    for (const p of bare.passes) if (p.kind === 'cutout') p.tabs.count = 0;
+    const { summary } = await planWhole(bare.document);
+    const held = summary.programs.at(-1)!.held;
+    expect(held.loose).toHaveLength(2);
+    expect(held.loose.map((l) => Math.round(l.x / 100)).sort()).toEqual([20, 3]);
+  }, 120_000);
+});

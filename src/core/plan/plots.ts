@@ -1,0 +1,203 @@
+import { copyBounds } from '../arrange/place';
+import { FRAIL } from '../arrange/target';
+import type { Board } from '../doc/board';
+import { cutterOf, type Job } from '../doc/job';
+import type { OutlineRef } from '../doc/outline-ref';
+import { outlineOfPass, type Pass } from '../doc/pass';
+import { boardGrid, type Grid } from '../field/height-field';
+import { clipBox, growBox, joinBoxes } from '../outline/boxes';
+import type { Bounds } from '../outline/polygon';
+import { cellFor, cellWanted } from '../passes/cell';
+import { kindOf } from '../passes/registry';
+import { resolveTrenches } from '../passes/trenches';
+import { type Frame, frameBetween } from '../setup/frame';
+import { type SetupView, seenLayers, viewOf } from '../setup/view';
+import { PlanStopped } from './stopped';
+
+/** A rectangle of a board on which something is cut, with cells of its own, over the board's first setup. */
+export interface Plot {
+  grid: Grid;
+  /** The cell that the passes ask for that work there, mm. */
+  wanted: number;
+  /** Ids of those passes. */
+  passes: Set<string>;
+}
+
+/** Where a board is cut; `around`: whether there is board around the plots that nothing reaches. */
+export interface Plots {
+  plots: Plot[];
+  around: boolean;
+}
+
+/** Boards of fewer cells are one plot: parts of them would save no time that anybody notices. */
+const WORTH = 16e6;
+/** Plots that hold more of a board than this are made one. */
+const MOST_OF_IT = 0.7;
+/** Ground around what is cut that stays as it is, so that it is seen to, mm. */
+const BESIDE = 2;
+/** Plots nearer to each other than this are one, mm: wider than what their edges are moved onto cells by. */
+export const APART = 8;
+/** Plots begin at a cell of the board whose number is a multiple of this, so that coarser cells lie as they do on the whole board. */
+const ALIGNED = 8;
+
+/** The boxes of the layers that an outline is made of. */
+function outlineBoxes(view: SetupView, { of, grow }: OutlineRef): Bounds[] {
+  const named = seenLayers(view).filter((l) => (of ? of.includes(l.id) : !l.hidden));
+  return named.flatMap((l) => {
+    const boxes = copyBounds(l).map((b) => growBox(b, Math.max(0, grow)));
+    const { turnedIn: width } = l as { turnedIn?: number };
+    return width === undefined ? boxes : boxes.map((b) => ({ ...b, x0: width - b.x1, x1: width - b.x0 }));
+  });
+}
+
+/** Where a pass works before its bit's width counts, in its setup's coordinates; null for the whole board. */
+function workedOn(view: SetupView, pass: Pass, trench: number): Bounds[] | null {
+  const own = kindOf(pass).ground?.(pass);
+  if (own) return own === 'board' ? null : own;
+  const outline = outlineOfPass(pass);
+  if (outline) return outlineBoxes(view, outline);
+  if (!('area' in pass) || pass.area.kind === 'face') return null;
+  if (pass.area.kind === 'frame') return [pass.area];
+  return view.layers
+    .filter((l) => !l.hidden)
+    .flatMap(copyBounds)
+    .map((b) => growBox(b, trench + FRAIL));
+}
+
+/** A box with the passes that work in it. */
+interface Ground {
+  box: Bounds;
+  passes: string[];
+}
+
+/** Where the passes of a setup work, each with what its bit reaches, in the coordinates of the board's first setup; null for the whole board. */
+function groundsOf(view: SetupView, frame: Frame): Ground[] | null {
+  const { board } = view;
+  const trenches = resolveTrenches(view);
+  const out: Ground[] = [];
+  for (const [i, pass] of view.passes.entries()) {
+    const cutter = cutterOf(view, pass);
+    const boxes = workedOn(view, pass, trenches[i]);
+    if (!boxes || !cutter) return null;
+    const reach = kindOf(pass).beyond?.(pass, cutter) ?? cutter.diameter;
+    for (const b of boxes) {
+      const box = clipBox(turnedBox(growBox(b, reach + BESIDE), frame), board);
+      if (box) out.push({ box, passes: [pass.id] });
+    }
+  }
+  return out;
+}
+
+/** A box of one setup in another's coordinates. */
+export const turnedBox = (b: Bounds, f: Frame): Bounds =>
+  f.turned ? { ...b, x0: f.width - b.x1, x1: f.width - b.x0 } : b;
+
+/** The grid of the cells of a board of `cell` mm that a box lies on, and no wider than the board. */
+export function plotGrid(board: Pick<Board, 'x' | 'y'>, b: Bounds, cell: number): Grid {
+  const whole = boardGrid(board.x, board.y, cell);
+  const first = (v: number) => Math.max(0, Math.floor(v / cell / ALIGNED) * ALIGNED);
+  const [i, j] = [first(b.x0), first(b.y0)];
+  return {
+    cell,
+    width: Math.min(whole.width, Math.ceil(b.x1 / cell)) - i,
+    height: Math.min(whole.height, Math.ceil(b.y1 / cell)) - j,
+    originX: whole.originX + i * cell,
+    originY: whole.originY + j * cell,
+  };
+}
+
+/** The box that a grid's cells cover, mm. */
+export const boxOf = (g: Grid): Bounds => ({
+  x0: g.originX - g.cell / 2,
+  y0: g.originY - g.cell / 2,
+  x1: g.originX + (g.width - 0.5) * g.cell,
+  y1: g.originY + (g.height - 0.5) * g.cell,
+});
+
+const areaOf = (b: Bounds) => (b.x1 - b.x0) * (b.y1 - b.y0);
+
+/**
+ * The rectangles of a board on which its setups cut something, each with the cell that the bits working there ask for; what lies between them
+ * costs nothing. A board that is small, or cut nearly everywhere, is one plot as a whole.
+ */
+export function plotsOf(job: Job, board: Board): Plots {
+  const views = board.setups.map((setup) => viewOf(job, { board, setup }));
+  const passes = views.flatMap((v) => v.passes);
+  const whole = (): Plots => {
+    const wanted = cellWanted(job, passes);
+    const grid = boardGrid(board.x, board.y, cellFor(wanted, board.x * board.y));
+    return { plots: [{ grid, wanted, passes: new Set(passes.map((p) => p.id)) }], around: false };
+  };
+  if ((board.x * board.y) / cellWanted(job, passes) ** 2 < WORTH) return whole();
+  const grounds = views.map((v) => groundsOf(v, frameBetween(board, board.setups[0], v.setup)));
+  if (grounds.some((g) => g === null)) return whole();
+  const all = grounds.flatMap((g) => g as Ground[]);
+  const boxes = joinBoxes(
+    all.map((g) => g.box),
+    APART,
+  );
+  if (boxes.length === 0 || boxes.reduce((s, b) => s + areaOf(b), 0) > MOST_OF_IT * board.x * board.y) return whole();
+  const meets = (a: Bounds, b: Bounds) => a.x0 < b.x1 && b.x0 < a.x1 && a.y0 < b.y1 && b.y0 < a.y1;
+  const plots = boxes.map((box): Plot => {
+    const own = new Set(all.filter((g) => meets(g.box, box)).flatMap((g) => g.passes));
+    const wanted = cellWanted(
+      job,
+      passes.filter((p) => own.has(p.id)),
+    );
+    return { grid: plotGrid(board, box, cellFor(wanted, areaOf(box))), wanted, passes: own };
+  });
+  // A pass that works nowhere has its say too.
+  for (const p of passes) if (!plots.some((q) => q.passes.has(p.id))) plots[0].passes.add(p.id);
+  return { plots, around: true };
+}
+
+/** Cells of all plots. */
+export const cellsOf = ({ plots }: Plots): number => plots.reduce((s, p) => s + p.grid.width * p.grid.height, 0);
+
+/** Most cells of a job's plots. */
+export const MOST_CELLS = 300e6;
+
+/**
+ * Refuses a job of more cells than are planned, with the size or the ball that would fit.
+ * @throws PlanStopped
+ */
+export function refuseTooLarge(boards: Plots[]): void {
+  const plots = boards.flatMap((b) => b.plots);
+  const cells = boards.reduce((s, b) => s + cellsOf(b), 0);
+  if (cells <= MOST_CELLS) return;
+  const cell = Math.min(...plots.map((p) => p.grid.cell));
+  // As many cells of this side as are planned cover the same ground.
+  const wide = cell * Math.sqrt(cells / MOST_CELLS);
+  throw PlanStopped.by({
+    rule: 'too-large',
+    severity: 'error',
+    subject: {},
+    place: null,
+    figures: {
+      cells: cells / 1e6,
+      most: MOST_CELLS / 1e6,
+      cell,
+      share: 100 * Math.sqrt(MOST_CELLS / cells),
+      ball: wide * BALL_CELLS,
+    },
+    fixes: [],
+  });
+}
+
+/** Cells of a ball's own across it. */
+const BALL_CELLS = 2 * 15.875;
+
+/** Bytes a cell that planning and proving hold at most (`npm run bench`): of the plot that is planned, and of all that each setup keeps until the end. */
+const HELD = 15;
+const KEPT = 22;
+
+/** Memory that a job takes at most while it is planned, bytes. */
+export function memoryFor(job: Job): number {
+  let [kept, held] = [0, 0];
+  for (const board of job.boards) {
+    const all = plotsOf(job, board);
+    kept += cellsOf(all) * board.setups.length;
+    held = Math.max(held, ...all.plots.map((p) => p.grid.width * p.grid.height));
+  }
+  return HELD * held + KEPT * kept;
+}

@@ -1,0 +1,125 @@
+import type { Wanted } from '../arrange/target';
+import { profileOf } from '../cutter/cutter';
+import { cellPlace, type HeightField } from '../field/height-field';
+import type { Found } from '../findings/finding';
+import { ENGAGED, VOLUME } from '../kernels/engagement';
+import type { KernelHost } from '../kernels/host';
+import { engageStock } from '../kernels/stock-removal';
+import type { Frame } from '../setup/frame';
+import type { SetupView } from '../setup/view';
+import { found } from './checks/registry';
+import type { AfterCut } from './checks/rule';
+import { type Look, lookCloser } from './closer';
+import { type CutoutProof, checkCutout, type PlannedCutout } from './connect';
+import { compareSurfaces, type Deviation, type LeftOver } from './deviation';
+import type { EyeFigures } from './eye';
+import { lineOf, type Run } from './simulate';
+import { putSurface, type Solid, surfaceOf, woodUnder } from './solid';
+
+/** One part of a setup: a rectangle of the board with cells of its own. */
+export interface PartToProve {
+  target: Wanted;
+  /** Cells where cut-outs and holes go through the board, null when there is none. */
+  through: Uint8Array | null;
+  /** The target on finer grids, for a closer look. */
+  look: Look;
+}
+
+/** A cut-out as it was planned, with its pass. */
+export type CutoutOfPass = PlannedCutout & { pass: string };
+
+/** What still joins a cut-out's piece to its frame, with the cut-out's pass. */
+export type FoundCutout = CutoutProof & { pass: string };
+
+/** What is seen of one part after all programs of a setup. */
+export interface PartLook {
+  eye: EyeFigures;
+  /** Deepest cut below the board's top as it lies, mm; what goes through on purpose left out. */
+  deepest: number;
+  cutouts: FoundCutout[];
+  found: Found[];
+  map: Float32Array;
+  left: LeftOver;
+}
+
+/** A part as a setup's programs have left it. */
+export interface PartCut {
+  view: SetupView;
+  solid: Solid;
+  frame: Frame;
+  cut: HeightField;
+  ways: Way[];
+  /** The cut-outs that lie in it. */
+  cutouts: CutoutOfPass[];
+}
+
+/** Holds a part against its target, and puts what was cut of it into the solid. */
+export async function lookAtPart(toProve: PartToProve, part: PartCut, host: KernelHost): Promise<PartLook> {
+  const { target, through, look } = toProve;
+  const { view, solid, frame, cut, ways } = part;
+  const { deviation, deepest } = compared(cut, surfaceOf(solid, frame), toProve);
+  const closer = await lookCloser(target, deviation.map, ways, look, host);
+  const finer = closer.deepest && closer.deepest.deep < deviation.deepest ? closer.deepest : null;
+  if (finer) Object.assign(deviation, { deepest: finer.deep, deepestAt: finer.cell });
+  const cutouts = through && part.cutouts.length > 0 ? cutoutsOf(part, through) : [];
+  const cutBy = (cell: number) => lastOver(ways, finer && finer.cell === cell ? finer : cellPlace(cut, cell));
+  putSurface(solid, frame, cut.data);
+  const said = found('cut', { view, target, cut, deviation, cutouts, cutBy });
+  return { found: said, map: deviation.map, left: deviation.left, eye: closer.eye, deepest, cutouts };
+}
+
+/** Whether a cell or one of its neighbours is a slot's: walls are met to a cell. */
+export function besideSlot(slots: Uint8Array, k: number, width: number): boolean {
+  for (const row of [k - width, k, k + width]) for (let q = row - 1; q <= row + 1; q++) if (slots[q]) return true;
+  return false;
+}
+
+/**
+ * How a cut surface lies to its target, and how deep it goes where nothing was to go through, mm.
+ * @param before as it stood before the setup: what an earlier one has cut is not asked back. Becomes the target that is compared with
+ */
+function compared(
+  cut: HeightField,
+  before: HeightField,
+  { target, through }: PartToProve,
+): { deviation: Deviation; deepest: number } {
+  let lowest = 0;
+  for (let k = 0; k < cut.data.length; k++) {
+    const v = cut.data[k];
+    if (v < lowest && before.data[k] > v && !(through && besideSlot(through, k, cut.width))) lowest = v;
+    if (target.field.data[k] < before.data[k]) before.data[k] = target.field.data[k];
+  }
+  return { deviation: compareSurfaces(cut, before, target.mask), deepest: -lowest };
+}
+
+/** What still joins each cut-out's piece to its frame. */
+function cutoutsOf({ view, solid, frame, cut, cutouts }: PartCut, through: Uint8Array): FoundCutout[] {
+  const wood = standingOf(solid, frame, cut.data);
+  return cutouts.map((c) => ({ ...checkCutout(wood, through, view.board.thickness, c), pass: c.pass }));
+}
+
+/** What of a run tells which of its moves cut a place. */
+export type Way = Pick<Run, 'file' | 'lines' | 'notes' | 'cutter' | 'segments'>;
+export const wayOf = ({ file, lines, notes, cutter, segments }: Run): Way => ({ file, lines, notes, cutter, segments });
+
+/** The last move that lowered a place: all runs cut a field of that one cell again. */
+function lastOver(ways: Way[], { x, y }: { x: number; y: number }): ReturnType<AfterCut['cutBy']> {
+  const one: HeightField = { width: 1, height: 1, cell: 0.01, originX: x, originY: y, data: new Float32Array([1e3]) };
+  let last: ReturnType<AfterCut['cutBy']> = {};
+  for (const way of ways) {
+    const told = engageStock(one, profileOf(way.cutter), way.segments, 0);
+    for (let i = way.lines.length - 1; i >= 0; i--) {
+      if (told[i * ENGAGED + VOLUME] === 0) continue;
+      last = lineOf(way, i);
+      break;
+    }
+  }
+  return last;
+}
+
+/** How much wood stands, as the height of a board of that thickness with an even underside, in a setup's coordinates. */
+function standingOf(solid: Solid, frame: Frame, surface: Float32Array): HeightField {
+  const wood = woodUnder(solid, frame, surface);
+  for (let k = 0; k < wood.data.length; k++) wood.data[k] -= frame.thickness;
+  return wood;
+}
