@@ -11,7 +11,7 @@ import { found } from './checks/registry';
 import { joinLeft, type LeftFigures } from './deviation';
 import { type EyeFigures, joinEyes } from './eye';
 import { type ProgramFigures, Tally } from './figures';
-import { type Held, whatHolds } from './holds';
+import { type Held, isStout, whatHolds } from './holds';
 import {
   besideSlot,
   type CutoutOfPass,
@@ -165,7 +165,8 @@ async function proveSetup(s: SetupToProve, clamped: Clamped, all: Found[], host:
   const held: Held[] = [];
   const onProgram = ({ file }: WrittenProgram) => {
     const wood = solids.map((solid, n) => woodUnder(solid, frame, cuts[n].data));
-    held.push({ file, ...whatHolds(pooledOver(parted(wood, thickness), 0, 'min'), view.setup.holding) });
+    const whole = wood.every(isStout) ? wood[0] : pooledOver(parted(wood, thickness), 0, 'min');
+    held.push({ file, ...whatHolds(whole, view.setup.holding) });
   };
   const zero = zeroOf(view.board, view.setup);
   const sim = await simulate(parted(cuts, 0), { programs, cutters: view.cutters, zero, host, onRun, onProgram });

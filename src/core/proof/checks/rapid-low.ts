@@ -1,7 +1,5 @@
-import { sampleField } from '../../field/height-field';
-import { pooledOver } from '../../field/parted';
-import { flatOffset } from '../../kernels/cutter-offset';
 import { SEGMENT } from '../../kernels/segment';
+import { standingUnder } from '../parted-offset';
 import { aboutRun, type Rule } from './rule';
 import { endOf, isRapid } from './run-places';
 
@@ -19,8 +17,7 @@ export const rapidLow: Rule = {
   run(at) {
     const { view, run } = at;
     const { approach } = view.setup.heights;
-    const tops = pooledOver(run.after, COARSE, 'max');
-    const over = { ...tops, data: flatOffset(tops, run.cutter.diameter / 2) };
+    const over = standingUnder(run.after, { cell: COARSE, kind: 'max', R: run.cutter.diameter / 2 });
     let [worst, least] = [-1, approach - ROUNDING];
     for (let i = 0; i < run.bites.length; i++) {
       // A rapid into wood is told by itself.
@@ -34,7 +31,7 @@ export const rapidLow: Rule = {
         const x = x0 + (x1 - x0) * t;
         const y = y0 + (y1 - y0) * t;
         if (x < 0 || y < 0 || x > view.board.x || y > view.board.y) continue;
-        const clear = z0 + (z1 - z0) * t - sampleField(over, x, y);
+        const clear = z0 + (z1 - z0) * t - over(x, y);
         if (clear < least) [worst, least] = [i, clear];
       }
     }

@@ -1,10 +1,8 @@
 import { inSetup } from '../../doc/edits';
-import { sampleField } from '../../field/height-field';
-import { pooledOver } from '../../field/parted';
 import type { Fix, Found } from '../../findings/finding';
-import { flatOffset } from '../../kernels/cutter-offset';
 import { clean } from '../../units/round';
 import { type BodyMet, type BodyPart, bodyOf } from '../body';
+import { standingUnder } from '../parted-offset';
 import { type AfterRun, aboutRun, type Rule } from './rule';
 import { endOf, isRapid, worstMove } from './run-places';
 
@@ -17,12 +15,11 @@ const LEAST = 0.05;
  */
 function rubsAt({ run }: AfterRun, { radius, height }: BodyPart): BodyMet | null {
   // Cells of about 0.4 mm that are wholly material.
-  const walls = pooledOver(run.after, 0.4, 'min');
-  const tall = { ...walls, data: flatOffset(walls, radius + walls.cell) };
+  const tall = standingUnder(run.after, { cell: 0.4, kind: 'min', R: radius, wider: 1 });
   const [move, deep] = worstMove(run, (i) => {
     if (isRapid(run, i)) return 0;
     const p = endOf(run, i);
-    return sampleField(tall, p.x, p.y) - (p.z + height);
+    return tall(p.x, p.y) - (p.z + height);
   });
   return deep > LEAST ? { name: 'shank', radius, height, move, deep } : null;
 }
