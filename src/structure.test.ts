@@ -45,7 +45,6 @@ const INNER_LOOPS = [
   'motionTime',
   'picturePiece',
   'pointBeside',
-  'reliefAt',
   'thin',
   'thinLine',
 ];

@@ -84,23 +84,17 @@ function raisePair(lifted: Map<number, number>, z: Float32Array, a: number, b: n
  * steps, the peak between the second and the third; null where the surface does not bend downwards there.
  */
 function peakOf(before: number, p: number, q: number, after: number): Peak | null {
-  const [up, down] = [p - before, after - q];
+  const up = p - before;
+  const down = after - q;
   const share = (q - down - p) / (up - down);
   return up > down && share > 0 && share < 1 ? { share, z: p + up * share } : null;
 }
 
-/** The places between cells that are read: halfway along x, along y, and in the middle of four; each with the pairs of cells across it. */
-const HALFWAY: { di: number; dj: number; across: [number, number, number, number][] }[] = [
-  { di: 1, dj: 0, across: [[0, 0, 1, 0]] },
-  { di: 0, dj: 1, across: [[0, 0, 0, 1]] },
-  {
-    di: 1,
-    dj: 1,
-    across: [
-      [0, 0, 1, 1],
-      [1, 0, 0, 1],
-    ],
-  },
+/** The places between cells that are read, in cells: halfway along x, along y, and in the middle of four. */
+const HALFWAY = [
+  [1, 0],
+  [0, 1],
+  [1, 1],
 ];
 
 /**
@@ -115,31 +109,32 @@ export async function raisedEdges(s: Standing, draw: (grid: Grid) => Promise<Dra
   const { grid, z } = s;
   const lifted = new Map<number, number>();
   for (const w of edgeWindows(s)) {
-    for (const { di, dj, across } of HALFWAY) {
+    for (const [di, dj] of HALFWAY) {
       const own = windowGrid(grid, w);
       const half = grid.cell / 2;
       const drawn = await draw({ ...own, originX: own.originX + di * half, originY: own.originY + dj * half });
       const between = { ...drawn, raised: s.raised };
+      const { width } = grid;
       for (let q = 0; q < drawn.z.length; q++) {
         const i = w.i + (q % w.width);
         const j = w.j + Math.floor(q / w.width);
-        if (i + di >= grid.width || j + dj >= grid.height) continue;
+        if (i + di >= width || j + dj >= grid.height) continue;
         const middle = heightOf(between, q);
-        const pairs = across.map(([ai, aj, bi, bj]) => [
-          (j + aj) * grid.width + i + ai,
-          (j + bj) * grid.width + i + bi,
-        ]);
-        const sums = pairs.map(([a, b]) => heightOf(s, a) + heightOf(s, b));
-        const [a, b] = pairs[sums.length > 1 && sums[1] > sums[0] ? 1 : 0];
+        let [a, b] = [j * width + i, (j + dj) * width + i + di];
+        // Of the two lines across four cells the higher one counts.
+        if (di === 1 && dj === 1 && heightOf(s, a + 1) + heightOf(s, b - 1) > heightOf(s, a) + heightOf(s, b))
+          [a, b] = [a + 1, b - 1];
         raisePair(lifted, z, a, b, { share: 0.5, z: middle });
         if (di + dj > 1) continue;
         // On either side of the middle a ridge may stand higher than all that was read.
         const step = di + dj * w.width;
-        const within =
-          di === 1 ? [q % w.width > 0, (q % w.width) + 1 < w.width] : [q >= step, q + step < drawn.z.length];
-        const [near, far] = [heightOf(s, a), heightOf(s, b)];
-        const first = within[0] ? peakOf(heightOf(between, q - step), near, middle, far) : null;
-        const second = within[1] ? peakOf(near, middle, far, heightOf(between, q + step)) : null;
+        const column = q % w.width;
+        const before = di === 1 ? column > 0 : q >= step;
+        const after = di === 1 ? column + 1 < w.width : q + step < drawn.z.length;
+        const near = heightOf(s, a);
+        const far = heightOf(s, b);
+        const first = before ? peakOf(heightOf(between, q - step), near, middle, far) : null;
+        const second = after ? peakOf(near, middle, far, heightOf(between, q + step)) : null;
         if (first) raisePair(lifted, z, a, b, { ...first, share: first.share / 2 });
         if (second) raisePair(lifted, z, a, b, { ...second, share: (1 + second.share) / 2 });
       }

@@ -3,7 +3,7 @@ import type { ReliefOf } from '../doc/relief-of';
 import { AIR, type Grid, makeField } from '../field/height-field';
 import { type Nearest, NearestOutline } from '../outline/nearest';
 import { type Affine, applyAffine, crossings, invertAffine, type Polygon, polygonBounds } from '../outline/polygon';
-import { needsOf, reachOf, reliefAt } from './relief-of';
+import { formOf, needsOf, reachOf } from './relief-of';
 import { type Piece, windowGrid, windowOf } from './window';
 
 /** Furthest that a place inside a polygon lies from its edge, mm: searched on a grid, then around the best. */
@@ -63,6 +63,20 @@ function outlineOf(polygon: Polygon): Lately {
   return found;
 }
 
+/** What a layer's relief is like on an outline that lies on the board. */
+function shaped(p: Polygon, relief: ReliefOf, l: Layer) {
+  const need = needsOf(relief);
+  const lately = need === 'edge' || l.thin > 0 ? outlineOf(p) : null;
+  const near = lately?.near ?? null;
+  const half = lately && need === 'edge' ? (lately.half ??= innerRadius(p, lately.near)) : 1;
+  const reach = reachOf(relief, l.rise);
+  const form = formOf(relief, half, { ...l.size, rise: l.rise });
+  // Beyond its reach a form is level, or nothing.
+  const far = { x: 0, y: 0, edge: Number.MAX_VALUE, along: 0, ring: 1 };
+  const plateau = Number.isFinite(reach) ? form(far) : null;
+  return { near, reach, form, beyond: plateau === null ? AIR : plateau * l.rise };
+}
+
 /** A polygon of the layer's own frame with a relief on it, by exact distances from its edge. */
 export function polygonPiece(local: Polygon, relief: ReliefOf, l: Layer, frame: Affine, grid: Grid): Piece {
   const p = applyAffine(local, frame);
@@ -70,14 +84,9 @@ export function polygonPiece(local: Polygon, relief: ReliefOf, l: Layer, frame: 
   const window = windowOf(grid, b.x0, b.y0, b.x1, b.y1);
   const g = windowGrid(grid, window);
   const heights = makeField(g, AIR).data;
-  const need = needsOf(relief);
   const edge = l.thin > 0 ? new Float32Array(heights.length) : null;
   if (heights.length === 0) return { window, heights, below: null, thinCells: 0, edge };
-  const lately = need === 'edge' || edge ? outlineOf(p) : null;
-  const near = lately?.near ?? null;
-  const half = lately && need === 'edge' ? (lately.half ??= innerRadius(p, lately.near)) : 1;
-  const reach = reachOf(relief, l.rise);
-  const size = { ...l.size, rise: l.rise };
+  const { near, reach, form, beyond } = shaped(p, relief, l);
   const [ia, ib, ic, id, ie, jf] = invertAffine(frame);
   const hit: Nearest = { distance: 0, along: 0, ring: 0 };
   const spot = { x: 0, y: 0, edge: 0, along: 0, ring: 1 };
@@ -95,6 +104,14 @@ export function polygonPiece(local: Polygon, relief: ReliefOf, l: Layer, frame: 
       }
       for (let i = i0; i <= i1; i++) {
         const x = g.originX + i * g.cell;
+        if (near && !edge) {
+          const to = Math.min(i1, Math.floor((near.clearTo(x, y, reach) - g.originX) / g.cell));
+          if (to > i) {
+            heights.fill(beyond, j * g.width + i, j * g.width + to + 1);
+            i = to;
+            continue;
+          }
+        }
         spot.x = ia * x + ic * y + ie;
         spot.y = ib * x + id * y + jf;
         if (near) {
@@ -104,7 +121,11 @@ export function polygonPiece(local: Polygon, relief: ReliefOf, l: Layer, frame: 
           spot.ring = near.lengths[hit.ring];
           if (edge) edge[j * g.width + i] = hit.distance;
         }
-        const h = spot.edge > reach && 'band' in relief && relief.band ? null : reliefAt(relief, spot, half, size);
+        if (spot.edge > reach) {
+          heights[j * g.width + i] = beyond;
+          continue;
+        }
+        const h = form(spot);
         if (h !== null) heights[j * g.width + i] = h * l.rise;
       }
     }

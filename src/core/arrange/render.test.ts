@@ -11,7 +11,7 @@ import { copiesOf } from './copies';
 import type { Content } from './kinds/kind';
 import { rasterOf } from './kinds/mesh/piece';
 import type { MeshSource } from './kinds/mesh/schema';
-import { reliefAt } from './relief-of';
+import { formOf } from './relief-of';
 import { renderLayer } from './render';
 import type { Rendered } from './rendered';
 import { BELOW, joinWindows, windowOf } from './window';
@@ -128,7 +128,7 @@ test('all forms keep within 0 to 1 everywhere, and repeats meet where a ring clo
   });
   fc.assert(
     fc.property(fc.constantFrom(...forms), spot, (f, s) => {
-      const h = reliefAt(f, s, 12, { x: 60, y: 40, rise: 5 });
+      const h = formOf(f, 12, { x: 60, y: 40, rise: 5 })(s);
       expect(h).not.toBeNull();
       expect(h!).toBeGreaterThanOrEqual(0);
       expect(h!).toBeLessThanOrEqual(1 + 1e-9);
@@ -137,16 +137,18 @@ test('all forms keep within 0 to 1 everywhere, and repeats meet where a ring clo
   );
   for (const f of forms.filter((q) => q.kind === 'rope' || q.kind === 'pearls')) {
     const near = { x: 0, y: 0, edge: 1, ring: 100 };
-    const first = reliefAt(f, { ...near, along: 1e-6 }, 12, { x: 60, y: 40, rise: 5 })!;
-    const last = reliefAt(f, { ...near, along: 100 - 1e-6 }, 12, { x: 60, y: 40, rise: 5 })!;
+    const first = formOf(f, 12, { x: 60, y: 40, rise: 5 })({ ...near, along: 1e-6 })!;
+    const last = formOf(f, 12, { x: 60, y: 40, rise: 5 })({ ...near, along: 100 - 1e-6 })!;
     expect(first).toBeCloseTo(last, 3);
   }
   // Gouge marks are the same each time, and others with another seed.
   const mark = (seed: number) =>
-    reliefAt({ kind: 'gouge', length: 9, width: 5, seed }, { x: 3.3, y: 2.1, edge: 9, along: 0, ring: 1 }, 12, {
-      x: 60,
-      y: 40,
-      rise: 5,
+    formOf({ kind: 'gouge', length: 9, width: 5, seed }, 12, { x: 60, y: 40, rise: 5 })({
+      x: 3.3,
+      y: 2.1,
+      edge: 9,
+      along: 0,
+      ring: 1,
     });
   expect(mark(4)).toBe(mark(4));
   expect([1, 2, 3, 4, 5].map(mark).filter((v) => v === mark(1)).length).toBeLessThan(5);

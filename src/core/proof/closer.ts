@@ -22,9 +22,8 @@ function even({ field: { width, height, cell, data }, mask }: Wanted, k: number)
   const i = k % width;
   const j = (k - i) / width;
   if (i === 0 || j === 0 || i + 1 === width || j + 1 === height) return false;
-  for (const q of [k, k - 1, k + 1, k - width, k + width])
-    if (mask[q] !== MASK.cut || Math.abs(data[q] - data[k]) > CLIFF * cell) return false;
-  return true;
+  const level = (q: number) => mask[q] === MASK.cut && Math.abs(data[q] - data[k]) <= CLIFF * cell;
+  return level(k) && level(k - 1) && level(k + 1) && level(k - width) && level(k + width);
 }
 
 /**
@@ -32,7 +31,11 @@ function even({ field: { width, height, cell, data }, mask }: Wanted, k: number)
  * straight line between two cells.
  */
 function hidden({ width, cell, data }: HeightField, k: number): number {
-  const [h, w, e, s, n] = [data[k], data[k - 1], data[k + 1], data[k - width], data[k + width]];
+  const h = data[k];
+  const w = data[k - 1];
+  const e = data[k + 1];
+  const s = data[k - width];
+  const n = data[k + width];
   const bend = Math.max(2 * h - w - e, 2 * h - s - n);
   if (bend <= 0) return 0;
   return bend / 2 / Math.sqrt(1 + ((e - w) / (2 * cell)) ** 2 + ((n - s) / (2 * cell)) ** 2);
@@ -71,23 +74,21 @@ function judged(target: Wanted, fine: HeightField, seen: Uint8Array): Uint8Array
   const { field } = target;
   const { width, height, cell, data } = fine;
   const mask = new Uint8Array(data.length);
-  for (let q = 0; q < mask.length; q++) {
-    // The rim is there for what lies beside it, and is judged by the next window.
-    const [a, b] = [q % width, Math.floor(q / width)];
-    if (!seen[q] || Math.min(a, b, width - 1 - a, height - 1 - b) < FINER) continue;
-    const i = Math.round((fine.originX + a * cell - field.originX) / field.cell);
-    const j = Math.round((fine.originY + b * cell - field.originY) / field.cell);
-    if (i >= 0 && j >= 0 && i < field.width && j < field.height && even(target, j * field.width + i))
-      mask[q] = MASK.cut;
+  // The rim is there for what lies beside it, and is judged by the next window: a cell of the target's at a time.
+  for (let b = FINER; b + FINER <= height - FINER; b += FINER) {
+    for (let a = FINER; a + FINER <= width - FINER; a += FINER) {
+      const k = cellAt(field, fine.originX + a * cell, fine.originY + b * cell);
+      if (k < 0 || !even(target, k)) continue;
+      for (let q = b * width + a; q < (b + FINER) * width; q += width)
+        for (let n = q; n < q + FINER; n++) if (seen[n]) mask[n] = MASK.cut;
+    }
   }
   const reach = FINER / 2 + 1;
+  const steep = (q: number, n: number) => seen[n] !== seen[q] || Math.abs(data[n] - data[q]) > CLIFF * cell;
   for (let j = 0; j < height; j++) {
     for (let i = 0; i < width; i++) {
       const q = j * width + i;
-      const wall = [i + 1 < width ? q + 1 : q, j + 1 < height ? q + width : q].some(
-        (n) => seen[n] !== seen[q] || Math.abs(data[n] - data[q]) > CLIFF * cell,
-      );
-      if (!wall) continue;
+      if (!(i + 1 < width && steep(q, q + 1)) && !(j + 1 < height && steep(q, q + width))) continue;
       for (let b = Math.max(0, j - reach); b <= Math.min(height - 1, j + reach + 1); b++)
         mask.fill(MASK.waste, b * width + Math.max(0, i - reach), b * width + Math.min(width, i + reach + 2));
     }
