@@ -99,15 +99,15 @@ export const DISHED = { x: 60, y: 50, thickness: 12, material: materialNamed('ma
 export const FACE_DISH = { depth: 4, x: 36, y: 30, cx: 30, cy: 25 };
 export const BACK_DISH = { depth: 3.5, x: 30, y: 30, cx: 30, cy: 25 };
 
-/** A board of 60 x 50 x 12 mm with a dish carved into both faces. */
-export function dishes(): { face: SetupView; back: SetupView } {
+/** A board of 60 x 50 x 12 mm, or a larger one, with a dish carved into both faces by its near left corner as it lies on its back. */
+export function dishes(board = DISHED): { face: SetupView; back: SetupView } {
   const face = plainSetup({
     name: 'Dishes',
     order: '',
     machine: HOBBY_MACHINE,
     rough: drawerBit('em3'),
     finish: drawerBit('ball3'),
-    board: DISHED,
+    board,
   });
   face.cell = 0.2;
   const { id, edits } = addSetup(face, 'back');
@@ -120,9 +120,10 @@ export function dishes(): { face: SetupView; back: SetupView } {
     view.seat = { mode: 'sunk', skin: 0, drop: 0, press: null };
     view.layers = [
       {
-        ...newShape({ id: `dish-${view.setup.id}`, name: 'Dish' }, { kind: 'oval' }, { kind: 'dome' }, DISHED),
+        ...newShape({ id: `dish-${view.setup.id}`, name: 'Dish' }, { kind: 'oval' }, { kind: 'dome' }, board),
         size: { x: d.x, y: d.y },
-        centre: { x: d.cx, y: d.cy },
+        // The back's board runs the other way.
+        centre: { x: view === back ? board.x - DISHED.x + d.cx : d.cx, y: d.cy },
         rise: d.depth,
         join: 'carve',
       },

@@ -11,7 +11,19 @@ import { MAX_CELLS } from '../passes/cell';
 import { readProgram } from '../program/reader';
 import type { SetupView } from '../setup/view';
 import { planJob } from './pipeline';
-import { drawerBit, errorsOf, plainSetup, planWhole, setupPlan, shapesOnly, wrongIn } from './plan-test-kit';
+import {
+  BACK_DISH,
+  DISHED,
+  dishes,
+  drawerBit,
+  errorsOf,
+  FACE_DISH,
+  plainSetup,
+  planWhole,
+  setupPlan,
+  shapesOnly,
+  wrongIn,
+} from './plan-test-kit';
 import { boxOf, cellsOf, MOST_CELLS, memoryFor, plotsOf } from './plots';
 import { PlanStopped } from './stopped';
 import type { Plan } from './summary';
@@ -263,3 +275,18 @@ describe('a board in plots', () => {
     expect(held.loose.map((l) => Math.round(l.x / 100)).sort()).toEqual([20, 3]);
   }, 120_000);
 });
+
+test('a large board that is carved on both faces: its setups share their plot, and the web between them is the closed form', async () => {
+  const board = { ...DISHED, ...LARGE };
+  const { face } = dishes(board);
+  const { plots, around } = plotsIn(face);
+  expect(plots).toHaveLength(1);
+  expect(around).toBe(true);
+  const plan = await planWhole(face.document);
+  // The board is larger than the machine of that kit.
+  expect(errorsOf(plan).filter((e) => !e.startsWith('outside-machine'))).toEqual([]);
+  const web = DISHED.thickness - FACE_DISH.depth - BACK_DISH.depth;
+  expect(Math.abs(plan.summary.boards[0].thinnest - web)).toBeLessThan(0.01);
+  for (const [i, d] of [FACE_DISH, BACK_DISH].entries())
+    expect(setupPlan(plan, i).summary.deepest).toBeCloseTo(d.depth, 1);
+}, 120_000);

@@ -1,6 +1,6 @@
 import { cellPlace } from '../../field/height-field';
 import type { Fix } from '../../findings/finding';
-import { cellOf } from '../../passes/cell';
+import { cellFor } from '../../passes/cell';
 import { clean } from '../../units/round';
 import type { Rule } from './rule';
 
@@ -17,8 +17,9 @@ export const gouge: Rule = {
     const { cell } = target.field;
     const fixes: Fix[] = [];
     if (view.cell !== null) fixes.push({ id: 'cell-of-bits', figures: {}, edits: [{ set: ['cell'], to: null }] });
-    // Where the board holds no more cells, a finer one is no remedy.
-    const finer = cellOf({ ...view, cell: cell / 2 }).cell <= 0.75 * cell;
+    // Where no more cells can be held, a finer one is no remedy.
+    const { width, height } = target.field;
+    const finer = cellFor(cell / 2, width * height * cell ** 2) <= 0.75 * cell;
     if (cell / 2 >= FINEST && finer)
       fixes.push({
         id: 'finer-cell',
