@@ -128,13 +128,23 @@ describe('where a board is planned', () => {
       return view.document;
     };
     const large = sized(1200, 600, [[600, 300]], { x: 1100, y: 550 });
-    expect(memoryFor(large)).toBeGreaterThan(2e9);
-    expect(memoryFor(large)).toBeLessThan(3.1e9);
-    expect(memoryFor(sized(1200, 600, [[600, 300]]))).toBeLessThan(memoryFor(large) / 20);
+    // 2.58 GB were measured, and 2.29 GB for four reliefs.
+    expect(memoryFor(large)).toBeGreaterThan(2.5e9);
+    expect(memoryFor(large)).toBeLessThan(2.8e9);
+    const corners: [number, number][] = [
+      [500, 300],
+      [1900, 300],
+      [500, 900],
+      [1900, 900],
+    ];
+    const four = memoryFor(sized(2400, 1200, corners, { x: 420, y: 300 }));
+    expect(four).toBeGreaterThan(2.2e9);
+    expect(four).toBeLessThan(2.5e9);
+    expect(memoryFor(sized(1200, 600, [[600, 300]]))).toBeLessThan(0.4e9);
     const two = structuredClone(large);
     two.boards[0].setups.push({ ...structuredClone(two.boards[0].setups[0]), id: 'back' });
     expect(memoryFor(two)).toBeGreaterThan(1.3 * memoryFor(large));
-    expect(memoryFor({ ...large, cell: 0.4 })).toBeLessThan(memoryFor(large) / 10);
+    expect(memoryFor({ ...large, cell: 0.4 })).toBeLessThan(memoryFor(large) / 5);
   });
 
   test('a job of more cells than are planned is refused with the size and the ball that would fit', async () => {
