@@ -9,7 +9,7 @@ import { type Cutting, MovesByPlace } from './moves-by-place';
 
 /** Cells of the closer look to one of the proof's. */
 const FINER = 4;
-/** Cells along a side of the windows that are looked at closer. */
+/** Cells along a side of the tiles that suspect cells are gathered in, a window each. */
 const TILE = 16;
 /** Most windows of a setup: the worst first. */
 const MOST = 2000;
@@ -49,7 +49,7 @@ function hidden({ width, cell, data }: HeightField, k: number): number {
 export function windowsToLookAt(target: Wanted, map: Float32Array): Window[] {
   const { field } = target;
   const across = Math.ceil(field.width / TILE);
-  const worst = new Map<number, number>();
+  const found = new Map<number, Suspects>();
   for (let k = 0; k < map.length; k++) {
     if (target.mask[k] !== MASK.cut) continue;
     // What is told already need not be looked for.
@@ -58,15 +58,34 @@ export function windowsToLookAt(target: Wanted, map: Float32Array): Window[] {
     const e = hidden(field, k);
     if (e <= OVERLOOKED || e - map[k] <= GOUGE_LIMIT) continue;
     const i = k % field.width;
-    const tile = Math.floor((k - i) / field.width / TILE) * across + Math.floor(i / TILE);
-    worst.set(tile, Math.max(worst.get(tile) ?? 0, e - map[k]));
+    const j = (k - i) / field.width;
+    const tile = Math.floor(j / TILE) * across + Math.floor(i / TILE);
+    const at = found.get(tile);
+    if (!at) {
+      found.set(tile, { worst: e - map[k], i0: i, i1: i, j0: j, j1: j });
+      continue;
+    }
+    at.worst = Math.max(at.worst, e - map[k]);
+    at.i0 = Math.min(at.i0, i);
+    at.i1 = Math.max(at.i1, i);
+    at.j1 = j;
   }
-  return [...worst]
-    .sort(([, a], [, b]) => b - a)
-    .map(([tile]) => {
-      const [i, j] = [(tile % across) * TILE, Math.floor(tile / across) * TILE];
-      return { i, j, width: Math.min(TILE, field.width - i), height: Math.min(TILE, field.height - j) };
-    });
+  return [...found.values()].sort((a, b) => b.worst - a.worst).map((s) => windowAround(s, field));
+}
+
+/** Cells of a tile beside which an edge could hide a cut that is too deep: the deepest that it could be, mm, and the box around them. */
+interface Suspects {
+  worst: number;
+  i0: number;
+  i1: number;
+  j0: number;
+  j1: number;
+}
+
+/** The window of suspect cells and those beside them, between which the edge may stand. */
+function windowAround({ i0, i1, j0, j1 }: Suspects, { width, height }: HeightField): Window {
+  const [i, j] = [Math.max(0, i0 - 1), Math.max(0, j0 - 1)];
+  return { i, j, width: Math.min(width, i1 + 2) - i, height: Math.min(height, j1 + 2) - j };
 }
 
 /** What of a window is judged: where the proof's own cell is even, and further from any wall than walls are known, half a cell. */
