@@ -134,13 +134,15 @@ export async function planPasses(
         trench: region.trench,
         facts,
       };
-      return { meta, arrays: { moves: path.data.slice(), stock: ctx.stock.data, cleared: ctx.cleared } };
+      // Where no level field has been cleared there is nothing to be kept of it.
+      const cleared = ctx.cleared.includes(1) ? ctx.cleared : new Uint8Array(0);
+      return { meta, arrays: { moves: path.data.slice(), stock: ctx.stock.data, cleared } };
     });
     key = done.key;
     const { meta, arrays } = done.result;
     // What is planned next changes them in place.
     ctx.stock = { ...meta.stock, data: (arrays.stock as Float32Array).slice() };
-    ctx.cleared = (arrays.cleared as Uint8Array).slice();
+    if (arrays.cleared.length > 0) ctx.cleared = (arrays.cleared as Uint8Array).slice();
     ctx.worked ||= kind.needsLayers && arrays.moves.length > 0;
     const { stock: __, marks, ...summary } = meta;
     out.push({ pass, cutter, marks, moves: arrays.moves as Float64Array, summary: { ...summary, id: pass.id } });
