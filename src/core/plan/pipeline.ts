@@ -7,7 +7,7 @@ import { viewOf } from '../setup/view';
 import type { LoadContent } from './compose-job';
 import { type GivenProgram, givenPrograms } from './given-programs';
 import { type DoneSetup, drawAgain, planSetup, type SetupInput } from './plan-setup';
-import { type Plots, plotsOf, refuseTooLarge } from './plots';
+import { BeyondPlots, type Plots, plotsOf, refuseTooLarge } from './plots';
 import { problems } from './problems';
 import { type PlannedProgram, writePrograms } from './programs';
 import { partsToProve } from './proof-parts';
@@ -23,9 +23,10 @@ interface BoardInput {
   setups: SetupInput[];
 }
 
-function inputsOf(job: Job): BoardInput[] {
+/** @param tries how often the plots of each board have turned out too small, by its id */
+function inputsOf(job: Job, tries: Map<string, number>): BoardInput[] {
   return job.boards.map((board) => {
-    const plots = plotsOf(job, board);
+    const plots = plotsOf(job, board, tries.get(board.id));
     const setups = board.setups.map((setup): SetupInput => {
       const frame = frameBetween(board, board.setups[0], setup);
       const through = plots.plots.map((p) => ({ ...p, grid: gridThrough(frame, p.grid) }));
@@ -57,6 +58,31 @@ async function toProve(
   return { board, at, setups };
 }
 
+/** All setups of a job, planned up to their paths; a board that is cut beyond its plots is planned again on wider ones. */
+async function planSetups(
+  job: Job,
+  load: LoadContent,
+  env: PlanEnvironment,
+  tries = new Map<string, number>(),
+): Promise<{ boards: BoardInput[]; done: DoneSetup[] }> {
+  const boards = inputsOf(job, tries).filter((b) => b.setups.length > 0);
+  refuseTooLarge(boards.map((b) => b.plots));
+  const all = boards.flatMap((b) => b.setups);
+  const done: DoneSetup[] = [];
+  try {
+    for (const s of all) {
+      const from = done.length;
+      const progress = (name: string, share: number) =>
+        env.progress(all.length > 1 ? `${name}, ${s.view.setup.name}` : name, (0.55 * (from + share)) / all.length);
+      done.push(await planSetup(s, { load, env, progress }));
+    }
+  } catch (e) {
+    if (!(e instanceof BeyondPlots)) throw e;
+    return planSetups(job, load, env, new Map(tries).set(e.board, (tries.get(e.board) ?? 0) + 1));
+  }
+  return { boards, done };
+}
+
 /**
  * The whole way from layers to proven programs, of all boards and setups. A pure function of the document and its files; each stage is
  * keyed by what it depends on, so that a stored result is used again when only later stages have changed.
@@ -72,16 +98,7 @@ export async function planJob(
 ): Promise<Plan> {
   const wrong = problems(job);
   if (wrong.some((f) => f.stops)) throw new PlanStopped(wrong);
-  const boards = inputsOf(job).filter((b) => b.setups.length > 0);
-  refuseTooLarge(boards.map((b) => b.plots));
-  const all = boards.flatMap((b) => b.setups);
-  const done: DoneSetup[] = [];
-  for (const s of all) {
-    const from = done.length;
-    const progress = (name: string, share: number) =>
-      env.progress(all.length > 1 ? `${name}, ${s.view.setup.name}` : name, (0.55 * (from + share)) / all.length);
-    done.push(await planSetup(s, { load, env, progress }));
-  }
+  const { boards, done } = await planSetups(job, load, env);
   env.progress('programs', 0.55);
   const planned = writePrograms(done);
   const { programs, found } = given ? givenPrograms(given, planned, done) : { programs: planned, found: [] };

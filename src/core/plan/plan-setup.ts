@@ -21,7 +21,7 @@ import { composeJob, type LoadContent } from './compose-job';
 import { drawerOf } from './draw-window';
 import { joinPlanned, joinSeen } from './join-plots';
 import { cutoutFacts, type Planned, planPasses } from './plan-passes';
-import type { Plot } from './plots';
+import { BeyondPlots, type Plot, reachesOut } from './plots';
 import { type ResolvedArea, regionOf, resolveAreas } from './regions';
 import type { PlanEnvironment } from './stage';
 
@@ -178,6 +178,7 @@ async function seat(
   const { grid } = plot;
   const drawn = await made();
   const { regions, key, target } = await targetOf(view, grid, { ...drawn, ...whole }, env);
+  if (reachesOut(grid, target.mask, view.board)) throw new BeyondPlots(view.board.id);
   const edges = await env.stage('edges', { composite: drawn.key, mode: view.seat.mode }, async () => {
     const surface = { grid, z: drawn.z, cover: drawn.cover, raised: view.seat.mode === 'raised' };
     return { meta: null, arrays: { raised: await raisedEdges(surface, drawerOf(view, grid, load)) } };

@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, test } from 'vitest';
 import { newShape } from '../arrange/new-layer';
 import { boundsOf } from '../arrange/place';
+import { MASK } from '../arrange/target';
 import { materialNamed, SHOP_MACHINE } from '../doc/defaults';
 import { applyEdits } from '../doc/edits';
 import type { Job } from '../doc/job';
@@ -10,6 +11,7 @@ import { addPass } from '../passes/add-pass';
 import { MAX_CELLS } from '../passes/cell';
 import { readProgram } from '../program/reader';
 import type { SetupView } from '../setup/view';
+import type { LoadContent } from './compose-job';
 import { planJob } from './pipeline';
 import {
   BACK_DISH,
@@ -24,7 +26,7 @@ import {
   shapesOnly,
   wrongIn,
 } from './plan-test-kit';
-import { boxOf, cellsOf, MOST_CELLS, memoryFor, plotsOf } from './plots';
+import { boxOf, cellsOf, MOST_CELLS, memoryFor, plotsOf, reachesOut } from './plots';
 import { PlanStopped } from './stopped';
 import type { Plan } from './summary';
 
@@ -172,6 +174,37 @@ describe('where a board is planned', () => {
     expect(400 * (Number(figures.share) / 100) ** 2).toBeCloseTo(300, 0);
   });
 });
+
+test('a layer that turns out to reach beyond its plot is planned on a wider one, and is never cut short', async () => {
+  const grid = { width: 6, height: 4, cell: 1, originX: 10.5, originY: 0.5 };
+  const mask = new Uint8Array(24).fill(MASK.keep);
+  const board = { x: 100, y: 50 };
+  mask[9] = MASK.cut;
+  expect(reachesOut(grid, mask, board)).toBe(false);
+  // Along the board's own edge anything may be cut.
+  mask[2] = MASK.cut;
+  expect(reachesOut(grid, mask, board)).toBe(false);
+  for (const k of [6, 11, 20]) {
+    const out = mask.slice();
+    out[k] = MASK.waste;
+    expect(reachesOut(grid, out, board)).toBe(true);
+  }
+  // A layer that is larger when it is drawn than it was when its plot was reckoned.
+  const view = domes(LARGE, [[650, 650]]);
+  let drawn = 0;
+  const load: LoadContent = (l) => {
+    if (drawn++ === 0) view.layers[0].size = { x: 160, y: 34 };
+    return shapesOnly(l);
+  };
+  const plan = await planWhole(view.document, load);
+  expect(drawn).toBeGreaterThan(1);
+  expect(errorsOf(plan)).toEqual([]);
+  const { cut } = setupPlan(plan);
+  const at = (x: number) =>
+    cut.data[Math.round((650 - cut.originY) / cut.cell) * cut.width + Math.round((x - cut.originX) / cut.cell)];
+  // Its whole length is carved: the trench around it lies at both ends.
+  for (const x of [650 - 82, 650 + 82]) expect(at(x)).toBeLessThan(-4);
+}, 120_000);
 
 test('a relief on a large board is roughed and cut out by the programs that it gets on a small one, and finished as well', async () => {
   const planned = async (board: { x: number; y: number }) => {

@@ -1,5 +1,5 @@
 import { copyBounds } from '../arrange/place';
-import { FRAIL } from '../arrange/target';
+import { FRAIL, MASK } from '../arrange/target';
 import type { Board } from '../doc/board';
 import { cutterOf, type Job } from '../doc/job';
 import type { OutlineRef } from '../doc/outline-ref';
@@ -33,8 +33,11 @@ export interface Plots {
 const WORTH = 16e6;
 /** Plots that hold more of a board than this are made one. */
 const MOST_OF_IT = 0.7;
-/** Ground around what is cut that stays as it is, so that it is seen to, mm. */
-const BESIDE = 2;
+/**
+ * Ground around what is cut that stays as it is, so that it is seen to, mm; where a layer turns out to reach beyond that, the next is tried, and
+ * then the whole board.
+ */
+const BESIDE = [2, 100];
 /** Plots nearer to each other than this are one, mm: wider than what their edges are moved onto cells by. */
 export const APART = 8;
 /** Plots begin at a cell of the board whose number is a multiple of this, so that coarser cells lie as they do on the whole board. */
@@ -71,7 +74,7 @@ interface Ground {
 }
 
 /** Where the passes of a setup work, each with what its bit reaches, in the coordinates of the board's first setup; null for the whole board. */
-function groundsOf(view: SetupView, frame: Frame): Ground[] | null {
+function groundsOf(view: SetupView, frame: Frame, beside: number): Ground[] | null {
   const { board } = view;
   const trenches = resolveTrenches(view);
   const out: Ground[] = [];
@@ -81,7 +84,7 @@ function groundsOf(view: SetupView, frame: Frame): Ground[] | null {
     if (!boxes || !cutter) return null;
     const reach = kindOf(pass).beyond?.(pass, cutter) ?? cutter.diameter;
     for (const b of boxes) {
-      const box = clipBox(turnedBox(growBox(b, reach + BESIDE), frame), board);
+      const box = clipBox(turnedBox(growBox(b, reach + beside), frame), board);
       if (box) out.push({ box, passes: [pass.id] });
     }
   }
@@ -116,11 +119,34 @@ export const boxOf = (g: Grid): Bounds => ({
 
 const areaOf = (b: Bounds) => (b.x1 - b.x0) * (b.y1 - b.y0);
 
+/** A board that is cut beyond what its plots were reckoned to hold, by its id: its plots are to be wider. */
+export class BeyondPlots extends Error {
+  constructor(readonly board: string) {
+    super(`what is to be cut of board ${board} reaches beyond its plots`);
+  }
+}
+
+/** Whether anything is to be cut along the edge of a grid where its board goes on. */
+export function reachesOut(g: Grid, mask: Uint8Array, board: Pick<Board, 'x' | 'y'>): boolean {
+  const { x0, y0, x1, y1 } = boxOf(g);
+  const open = (k: number) => mask[k] !== MASK.keep;
+  for (let i = 0; i < g.width; i++) {
+    if (y0 > g.cell && open(i)) return true;
+    if (y1 < board.y - g.cell && open((g.height - 1) * g.width + i)) return true;
+  }
+  for (let j = 0; j < g.height; j++) {
+    if (x0 > g.cell && open(j * g.width)) return true;
+    if (x1 < board.x - g.cell && open((j + 1) * g.width - 1)) return true;
+  }
+  return false;
+}
+
 /**
  * The rectangles of a board on which its setups cut something, each with the cell that the bits working there ask for; what lies between them
  * costs nothing. A board that is small, or cut nearly everywhere, is one plot as a whole.
+ * @param tries how often plots of this board have turned out too small
  */
-export function plotsOf(job: Job, board: Board): Plots {
+export function plotsOf(job: Job, board: Board, tries = 0): Plots {
   const views = board.setups.map((setup) => viewOf(job, { board, setup }));
   const passes = views.flatMap((v) => v.passes);
   const whole = (): Plots => {
@@ -128,8 +154,8 @@ export function plotsOf(job: Job, board: Board): Plots {
     const grid = boardGrid(board.x, board.y, cellFor(wanted, board.x * board.y));
     return { plots: [{ grid, wanted, passes: new Set(passes.map((p) => p.id)) }], around: false };
   };
-  if ((board.x * board.y) / cellWanted(job, passes) ** 2 < WORTH) return whole();
-  const grounds = views.map((v) => groundsOf(v, frameBetween(board, board.setups[0], v.setup)));
+  if ((board.x * board.y) / cellWanted(job, passes) ** 2 < WORTH || tries >= BESIDE.length) return whole();
+  const grounds = views.map((v) => groundsOf(v, frameBetween(board, board.setups[0], v.setup), BESIDE[tries]));
   if (grounds.some((g) => g === null)) return whole();
   const all = grounds.flatMap((g) => g as Ground[]);
   const boxes = joinBoxes(
