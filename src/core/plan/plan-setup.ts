@@ -44,7 +44,10 @@ type Composite = Awaited<ReturnType<typeof composeJob>>;
 type Outlines = Map<string, Polygon>;
 const nameOf = (ref: OutlineRef) => JSON.stringify(ref);
 
-/** The outlines that a setup's passes name, as its layers on one plot give them: a ring belongs to the plot that it begins on. */
+/**
+ * The outlines that a setup's passes name, as its layers on one plot give them: a ring belongs to the plot that it begins on.
+ * @throws BeyondPlots where one begins on none of them, and would be forgotten
+ */
 async function outlinesOn({ view, plots }: SetupInput, plot: Plot, made: Composite): Promise<Outlines> {
   const here = hereOn(plot, plots);
   const out: Outlines = new Map();
@@ -54,6 +57,8 @@ async function outlinesOn({ view, plots }: SetupInput, plot: Plot, made: Composi
     if (!ref || out.has(nameOf(ref))) continue;
     shown ??= await made.shown();
     const rings = outlineOf(ref, shown, plot.grid, view.seat.mode);
+    const everywhere = plots.map((p) => hereOn(p, plots));
+    if (rings.some(([x, y]) => !everywhere.some((on) => on(x, y)))) throw new BeyondPlots(view.board.id);
     out.set(
       nameOf(ref),
       rings.filter((r) => here(r[0], r[1])),
@@ -205,7 +210,7 @@ async function planPlot(on: OnPlot, made: () => Promise<Composite>, whole: Whole
   const shapes = { grooves, outline: whole.outline, here };
   const planned = await planPasses({ view, target, raised, regions, key, passes: plot.passes, shapes }, env, progress);
   const slots = await slotsOf(on, planned, whole.outline);
-  return { planned, key, level: target.ground, ground: groundOf(target), slots };
+  return { planned, level: target.ground, ground: groundOf(target), slots };
 }
 
 /** What the passes of a plot open in the board there. */
@@ -259,7 +264,6 @@ export async function planSetup(input: SetupInput, { load, env, progress }: Plan
   );
   return {
     view,
-    keys: done.map((d) => d.key),
     planned,
     composite: facts,
     areas,

@@ -206,6 +206,26 @@ test('a layer that turns out to reach beyond its plot is planned on a wider one,
   for (const x of [650 - 82, 650 + 82]) expect(at(x)).toBeLessThan(-4);
 }, 120_000);
 
+test('a cut-out whose line begins on no plot has its board planned on wider ones, and is not forgotten', async () => {
+  const view = domes(LARGE, [
+    [300, 300],
+    [2000, 900],
+  ]);
+  applyEdits(view.document, addPass(view, 'cutout', drawerBit('em6')));
+  view.passes = view.passes.filter((p) => p.kind === 'cutout');
+  let drawn = 0;
+  const load: LoadContent = (l) => {
+    // The line of the first dome is drawn 40 mm from where its plot was reckoned.
+    if (drawn++ === 0) for (const p of view.passes) if (p.kind === 'cutout') p.outline = { ...p.outline, grow: 40 };
+    return shapesOnly(l);
+  };
+  const plan = await planWhole(view.document, load);
+  const { summary } = setupPlan(plan);
+  const rings = summary.passes.flatMap((p) => (p.kind === 'cutout' ? (p.facts as { rings: number[][] }).rings : []));
+  expect(rings).toHaveLength(2);
+  expect(errorsOf(plan)).toEqual([]);
+}, 120_000);
+
 test('a relief on a large board is roughed and cut out by the programs that it gets on a small one, and finished as well', async () => {
   const planned = async (board: { x: number; y: number }) => {
     const view = domes(board, [[108, 82]]);
@@ -285,14 +305,17 @@ describe('a board in plots', () => {
   });
 
   test('programs that reach beyond the plots are seen there: a rapid into wood, and a cut where nothing was to go', async () => {
+    const bare = domes(LARGE, [[300, 300]]);
+    bare.passes = bare.passes.filter((p) => p.kind === 'rough');
+    const { summary: planned } = await planWhole(bare.document);
     const told = async (change: (text: string) => string) => {
-      const given = plan.summary.programs.map((p, i) => ({ file: p.file, text: i === 0 ? change(p.text) : p.text }));
-      const { summary } = await planJob(view.document, shapesOnly, env as never, given);
+      const given = planned.programs.map((p, i) => ({ file: p.file, text: i === 0 ? change(p.text) : p.text }));
+      const { summary } = await planJob(bare.document, shapesOnly, env as never, given);
       return summary.findings.filter((f) => f.severity === 'error');
     };
     // After the spindle's start and its wait.
     const put = (lines: string) => (text: string) => text.replace(/\nG4 .*/, (wait) => `${wait}\n${lines}`);
-    const { everything } = view.setup.heights;
+    const { everything } = bare.setup.heights;
     const low = await told(put(`G0 Z${everything}\nG0 X900 Y300\nG0 Z-1\nG0 X940\nG0 Z${everything}`));
     expect(low.map((f) => f.rule)).toContain('rapid-through-material');
     const rapid = low.find((f) => f.rule === 'rapid-through-material')!;
