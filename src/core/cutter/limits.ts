@@ -25,3 +25,6 @@ export const SOLID = 0.25;
 export function mostChipArea({ diameter, maxStepdown }: Pick<Cutter, 'diameter' | 'maxStepdown'>): number {
   return maxStepdown * USUAL_WIDTH * diameter * MOST_USUAL;
 }
+
+/** Cells that the radius of a finishing ball, or the corner of a bull-nose, asks for: a sixteenth of a ball of 3.175 mm, rounded to 0.1 mm. */
+export const CELLS_A_RADIUS = 15.875;

@@ -274,8 +274,8 @@ export async function planSetup(input: SetupInput, { load, env, progress }: Plan
   };
 }
 
-/** A planned cut-out as its proof looks for it. */
+/** A planned cut-out as its proof looks for it; one without a line is told by itself. */
 function cutoutOfPass({ pass, summary }: Planned): CutoutOfPass[] {
   const facts = cutoutFacts(summary);
-  return facts ? [{ ...facts, pass: pass.id }] : [];
+  return facts && facts.rings.length > 0 ? [{ ...facts, pass: pass.id }] : [];
 }

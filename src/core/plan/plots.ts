@@ -1,5 +1,6 @@
 import { copyBounds } from '../arrange/place';
 import { FRAIL, MASK } from '../arrange/target';
+import { CELLS_A_RADIUS } from '../cutter/limits';
 import type { Board } from '../doc/board';
 import { cutterOf, type Job } from '../doc/job';
 import type { OutlineRef } from '../doc/outline-ref';
@@ -67,10 +68,10 @@ function workedOn(view: SetupView, pass: Pass, trench: number): Bounds[] | null 
     .map((b) => growBox(b, trench + FRAIL));
 }
 
-/** A box with the passes that work in it. */
+/** A box that a pass works in. */
 interface Ground {
   box: Bounds;
-  passes: string[];
+  pass: string;
 }
 
 /** Where the passes of a setup work, each with what its bit reaches, in the coordinates of the board's first setup; null for the whole board. */
@@ -85,7 +86,7 @@ function groundsOf(view: SetupView, frame: Frame, beside: number): Ground[] | nu
     const reach = kindOf(pass).beyond?.(pass, cutter) ?? cutter.diameter;
     for (const b of boxes) {
       const box = clipBox(turnedBox(growBox(b, reach + beside), frame), board);
-      if (box) out.push({ box, passes: [pass.id] });
+      if (box) out.push({ box, pass: pass.id });
     }
   }
   return out;
@@ -165,7 +166,7 @@ export function plotsOf(job: Job, board: Board, tries = 0): Plots {
   if (boxes.length === 0 || boxes.reduce((s, b) => s + areaOf(b), 0) > MOST_OF_IT * board.x * board.y) return whole();
   const meets = (a: Bounds, b: Bounds) => a.x0 < b.x1 && b.x0 < a.x1 && a.y0 < b.y1 && b.y0 < a.y1;
   const plots = boxes.map((box): Plot => {
-    const own = new Set(all.filter((g) => meets(g.box, box)).flatMap((g) => g.passes));
+    const own = new Set(all.filter((g) => meets(g.box, box)).map((g) => g.pass));
     const wanted = cellWanted(
       job,
       passes.filter((p) => own.has(p.id)),
@@ -204,21 +205,18 @@ export function refuseTooLarge(boards: Plots[]): void {
       most: MOST_CELLS / 1e6,
       cell,
       share: 100 * Math.sqrt(MOST_CELLS / cells),
-      ball: wide * BALL_CELLS,
+      ball: wide * 2 * CELLS_A_RADIUS,
     },
     fixes: [],
   });
 }
 
-/** Cells of a ball's own across it. */
-const BALL_CELLS = 2 * 15.875;
-
 /**
  * Bytes a cell that are held at most: of the plot that is planned; and while a board is proven, of all its plots, for the solid and what is
- * compared, and for each setup. And what is held whatever the size (2.58 GB measured on one plot of 73.5 million cells, 2.29 GB on four of 65.2
- * million, `npm run bench`).
+ * compared, and for each setup. And what is held whatever the size (2.56 to 2.93 GB measured on one plot of 73.5 million cells, 2.29 GB on four
+ * of 65.2 million, `npm run bench`).
  */
-const PLANNED = 32;
+const PLANNED = 37;
 const PROVEN = 16;
 const PROVEN_SETUP = 15;
 const BASE = 0.25e9;

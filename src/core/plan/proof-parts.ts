@@ -86,7 +86,7 @@ export function partsToProve(board: Board, { plots, around }: Plots, programs: P
   if (more.length === 0) return { grids: own, around };
   const grids = joinBoxes([...boxes, ...more], APART).map((box) => {
     const within = own.filter((_, i) => holds(box, boxes[i]));
-    if (within.length === 1 && within[0] && holds(boxOf(within[0]), box)) return within[0];
+    if (within.length === 1 && holds(boxOf(within[0]), box)) return within[0];
     const cell = Math.min(...(within.length > 0 ? within : own).map((g) => g.cell));
     return gridBetween(plotGrid(board, box, cellFor(cell, (box.x1 - box.x0) * (box.y1 - box.y0))));
   });

@@ -195,9 +195,9 @@ async function proveSetup(s: SetupToProve, clamped: Clamped, all: Found[], host:
   };
 }
 
-/** The part that a cut-out lies in; one without a line, of which there is something to say too, is told with the first. */
-function partOf(parts: HeightField[], { rings }: CutoutOfPass): number {
-  return rings.length === 0 ? 0 : parts.findIndex((p) => cellAt(p, rings[0][0], rings[0][1]) >= 0);
+/** The part that a cut-out lies in. */
+function partOf(parts: HeightField[], { rings: [ring] }: CutoutOfPass): number {
+  return parts.findIndex((p) => cellAt(p, ring[0], ring[1]) >= 0);
 }
 
 /** Findings without those that say of another part what is said already. */

@@ -1,4 +1,5 @@
 import { planningRadius, stepoverBase, tipRadius } from '../../cutter/cutter';
+import { CELLS_A_RADIUS } from '../../cutter/limits';
 import { clean } from '../../units/round';
 import type { PassKind } from '../kind';
 import { stepoverProblems } from '../pass-problems';
@@ -31,7 +32,7 @@ export const finish: PassKind<'finish'> = {
     tolerance: 0.01,
   }),
   // A bull-nose follows a slope with its corner.
-  cell: (c) => (c.shape === 'bullnose' ? c.cornerRadius : planningRadius(c)) / 15.875,
+  cell: (c) => (c.shape === 'bullnose' ? c.cornerRadius : planningRadius(c)) / CELLS_A_RADIUS,
   problems: (at) => stepoverProblems(at, at.cutter.diameter),
   trench: (_, c, rough) => {
     const own = Math.max(MARGIN, c.diameter);
