@@ -51,6 +51,7 @@ async function planned({ board: [x, y], dome, at }: Large) {
   try {
     const plan = await planJob(view.document, shapesOnly, {
       host,
+      threads: host,
       progress() {},
       stage: async (name, _, run) => ({ key: name, result: await run() }),
     });

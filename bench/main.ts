@@ -8,7 +8,7 @@ import { makeField } from '../src/core/field/height-field';
 import { cutterOffset, flatOffset } from '../src/core/kernels/cutter-offset';
 import { removeStock } from '../src/core/kernels/stock-removal';
 import { thinLine } from '../src/core/motion/thin';
-import type { LoadContent } from '../src/core/plan/compose-job';
+import type { LoadContent } from '../src/core/plan/composing';
 import { planJob } from '../src/core/plan/pipeline';
 import { setupView } from '../src/core/setup/view';
 import { contentLoader } from '../src/server/content';
@@ -151,7 +151,12 @@ async function planTimed(job: Job, load: LoadContent) {
   const stages: Record<string, number> = {};
   const start = performance.now();
   try {
-    const plan = await planJob(job, load, { host, progress() {}, stage: stageRunner(null, 'bench', stages) });
+    const plan = await planJob(job, load, {
+      host,
+      threads: host,
+      progress() {},
+      stage: stageRunner(null, 'bench', stages),
+    });
     return { plan, stages, seconds: (performance.now() - start) / 1000 };
   } finally {
     await host.close();

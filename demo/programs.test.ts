@@ -6,6 +6,7 @@ import { type Job, jobSchema } from '../src/core/doc/job';
 import { localHost } from '../src/core/kernels/host';
 import { planJob } from '../src/core/plan/pipeline';
 import type { Plan } from '../src/core/plan/summary';
+import { oneThread } from '../src/core/plan/threads';
 import { contentLoader } from '../src/server/content';
 import { demoJobs } from './shop';
 
@@ -48,6 +49,7 @@ function harmOf({ summary }: Plan, job: Job): string[] {
 async function planOf(job: Job, load: Parameters<typeof planJob>[1]) {
   const plan = await planJob(job, load, {
     host: localHost,
+    threads: oneThread,
     progress() {},
     stage: async (_, input, run) => ({ key: JSON.stringify(input), result: await run() }),
   });

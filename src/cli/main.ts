@@ -204,7 +204,7 @@ async function work(
     const result = await planJob(
       job,
       contentLoader((h) => readReliefFile(files.get(h)!)),
-      { host, progress() {}, stage: stageRunner(null, readPlanner(), stages) },
+      { host, threads: host, progress() {}, stage: stageRunner(null, readPlanner(), stages) },
       given,
     );
     mkdirSync(out, { recursive: true });

@@ -3,7 +3,7 @@ import path from 'node:path';
 import type { Files } from '../core/arrange/kinds/kind';
 import { sourceKind } from '../core/arrange/kinds/registry';
 import type { Layer, LayerOf } from '../core/doc/layer';
-import type { LoadContent } from '../core/plan/compose-job';
+import type { LoadContent } from '../core/plan/composing';
 import { FONTS } from '../core/sources/fonts';
 import type { Source } from '../core/sources/inspect';
 import { type Font, readFont } from '../core/sources/lettering';
@@ -55,8 +55,16 @@ export function contentLoader(read: (hash: string, file: string) => Uint8Array):
     },
     font: fontOf,
   };
-  return async (l: Layer) => {
+  const load = async (l: Layer) => {
     const kind = sourceKind(l);
     return { content: await kind.load(l, files), facts: await kind.facts(l, files) };
+  };
+  // A plan draws its layers on several grids: their contents are made once.
+  const made = new Map<string, ReturnType<LoadContent>>();
+  return (l: Layer) => {
+    const key = sourceKind(l).contentKey(l);
+    const one = made.get(key) ?? load(l);
+    made.set(key, one);
+    return one;
   };
 }

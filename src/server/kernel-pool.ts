@@ -6,12 +6,20 @@ import { ENGAGED, joinEngaged } from '../core/kernels/engagement';
 import type { KernelHost } from '../core/kernels/host';
 import { SEGMENT } from '../core/kernels/segment';
 import { engageStock, removeStock } from '../core/kernels/stock-removal';
-import type { KernelAnswer, KernelTask } from '../workers/kernel.worker';
+import type { Threads, Works } from '../core/plan/threads';
+import type { KernelAnswer, KernelDone, KernelTask } from '../workers/kernel.worker';
+import { inSharedMemory } from './shared-memory';
 
 /** Cells up to which a thread cuts by itself. */
 const FEW = 1 << 18;
 /** Most cells that go over to a thread at once: what is on the way is at most so many a thread, whatever the field's size. */
 const BAND_CELLS = 6e6;
+
+/** Most pieces of work in a share. */
+const MOST_PIECES = 16;
+
+/** Shares of pieces that a thread has at a time. */
+const AHEAD = 4;
 
 /** Rows of a field that a cutter of radius R reaches on its way, the upper end left out. */
 function rowsUnder(f: HeightField, R: number, segments: Float64Array): [number, number] {
@@ -25,7 +33,6 @@ function rowsUnder(f: HeightField, R: number, segments: Float64Array): [number, 
 }
 
 type TaskBody = KernelTask extends infer T ? (T extends KernelTask ? Omit<T, 'id'> : never) : never;
-type Done = { data: Float32Array; engaged?: Float32Array };
 
 /** Where the built workers lie, below the folder that the program is started in. */
 export function workerFile(name: string): string {
@@ -33,9 +40,9 @@ export function workerFile(name: string): string {
 }
 
 /** Kernels spread over worker threads in bands of rows. Must be closed, or the process does not end. */
-export class KernelPool implements KernelHost {
+export class KernelPool implements KernelHost, Threads {
   private readonly workers: Worker[];
-  private readonly waiting = new Map<number, { resolve(d: Done): void; reject(e: Error): void }>();
+  private readonly waiting = new Map<number, { resolve(d: KernelDone): void; reject(e: Error): void }>();
   private next = 1;
 
   constructor(size = availableParallelism()) {
@@ -55,7 +62,7 @@ export class KernelPool implements KernelHost {
     });
   }
 
-  private run(worker: number, task: TaskBody, transfer: ArrayBufferLike[]): Promise<Done> {
+  private run(worker: number, task: TaskBody, transfer: ArrayBufferLike[] = []): Promise<KernelDone> {
     const id = this.next++;
     return new Promise((resolve, reject) => {
       this.waiting.set(id, { resolve, reject });
@@ -69,15 +76,20 @@ export class KernelPool implements KernelHost {
     return Array.from({ length: parts }, (_, i) => [Math.floor((n * i) / parts), Math.floor((n * (i + 1)) / parts)]);
   }
 
-  /** Works on bands, every worker taking the next one when it is done with its own. */
-  private async spread(
-    bands: [number, number][],
-    work: (band: [number, number], worker: number, n: number) => Promise<void>,
+  /**
+   * Works on shares, every worker taking the next one when it is done with one of its own.
+   * @param ahead how many each has at a time, so that it need not wait while this thread is busy
+   */
+  private async spread<S>(
+    shares: S[],
+    work: (share: S, worker: number, n: number) => Promise<void>,
+    ahead = 1,
   ): Promise<void> {
-    const left = bands.entries();
+    const left = shares.entries();
+    const takers = Array.from({ length: ahead }, () => this.workers.keys()).flatMap((w) => [...w]);
     await Promise.all(
-      this.workers.map(async (_, worker) => {
-        for (const [n, band] of left) await work(band, worker, n);
+      takers.map(async (worker) => {
+        for (const [n, share] of left) await work(share, worker, n);
       }),
     );
   }
@@ -99,7 +111,7 @@ export class KernelPool implements KernelHost {
       const { grid, data } = this.slice(f, a, Math.min(f.height, y1 + halo));
       const rows: [number, number] = [y0 - a, y1 - a];
       const done = await this.run(worker, { kind: 'offset', grid, data, profile, inflate, rows }, [data.buffer]);
-      out.set(done.data, y0 * f.width);
+      out.set(done.data!, y0 * f.width);
     });
     return out;
   }
@@ -118,7 +130,7 @@ export class KernelPool implements KernelHost {
       const { grid, data } = this.slice(f, a, b);
       const part = ys.slice(l0, l1);
       const done = await this.run(worker, { kind: 'lines', grid, data, profile, ys: part }, [data.buffer, part.buffer]);
-      out.set(done.data, l0 * f.width);
+      out.set(done.data!, l0 * f.width);
     });
     return out;
   }
@@ -141,7 +153,7 @@ export class KernelPool implements KernelHost {
       const copy = segments.slice();
       const task = { kind: 'cut', grid, data, profile, segments: copy, limit } as const;
       const done = await this.run(worker, task, [data.buffer, copy.buffer]);
-      f.data.set(done.data, (from + a) * f.width);
+      f.data.set(done.data!, (from + a) * f.width);
       told[n] = done.engaged;
     });
     // In their order, whoever was done first: sums of floats depend on it.
@@ -155,6 +167,32 @@ export class KernelPool implements KernelHost {
 
   async engage(...[f, profile, segments, limit]: Parameters<KernelHost['engage']>): Promise<Float32Array> {
     return this.cut(limit, f, profile, segments);
+  }
+
+  async work<K extends keyof Works>(
+    name: K,
+    common: Works[K]['common'],
+    pieces: Works[K]['piece'][],
+    each: (done: Works[K]['done'], n: number) => void,
+  ): Promise<void> {
+    if (pieces.length === 0) return;
+    const work = { name, common: inSharedMemory(common) } as never;
+    const begin = (w: typeof work | null) =>
+      Promise.all(this.workers.map((_, worker) => this.run(worker, { kind: 'common', work: w })));
+    await begin(work);
+    const size = Math.max(1, Math.min(MOST_PIECES, Math.floor(pieces.length / (8 * this.workers.length))));
+    const shares = Array.from({ length: Math.ceil(pieces.length / size) }, (_, n) => n * size);
+    const share = async (from: number, worker: number) => {
+      const { done } = await this.run(worker, { kind: 'pieces', pieces: pieces.slice(from, from + size) });
+      done!.forEach((d, n) => {
+        each(d, from + n);
+      });
+    };
+    try {
+      await this.spread(shares, share, AHEAD);
+    } finally {
+      await begin(null);
+    }
   }
 
   async close(): Promise<void> {

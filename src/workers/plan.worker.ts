@@ -57,6 +57,7 @@ try {
     contentLoader((hash, file) => new AssetStore(order.assets).read(hash, file)),
     {
       host,
+      threads: host,
       progress: (name, share) => tell({ kind: 'progress', name, share }),
       stage: stageRunner(new StageCache(order.cache), order.planner, seconds),
     },

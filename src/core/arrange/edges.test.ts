@@ -24,7 +24,9 @@ const standing = (at: Surface, raised = true) => ({ ...drawn(at, grid), grid, ra
 /** The surface with its cells raised, and how far they were at most. */
 async function raise(at: Surface, raised = true) {
   const s = standing(at, raised);
-  const pairs = await raisedEdges(s, async (g) => drawn(at, g));
+  const pairs = await raisedEdges(s, async (grids, each) => {
+    for (const [n, g] of grids.entries()) each(drawn(at, g), n);
+  });
   const z = s.z.slice();
   let most = 0;
   for (let q = 0; q < pairs.length; q += 2) {

@@ -2,7 +2,7 @@ import type { Layer } from '../doc/layer';
 import type { ReliefOf } from '../doc/relief-of';
 import { AIR, type Grid, makeField } from '../field/height-field';
 import { type Nearest, NearestOutline } from '../outline/nearest';
-import { type Affine, applyAffine, crossings, invertAffine, type Polygon, polygonBounds } from '../outline/polygon';
+import { type Affine, crossings, invertAffine, type Polygon, polygonBounds, rowCrossings } from '../outline/polygon';
 import { formOf, needsOf, reachOf } from './relief-of';
 import { type Piece, windowGrid, windowOf } from './window';
 
@@ -53,7 +53,7 @@ const KEPT = 32;
 const MARGIN = 1;
 
 const same = (a: Polygon, b: Polygon) =>
-  a.length === b.length && a.every((r, i) => r.length === b[i].length && r.every((v, k) => v === b[i][k]));
+  a === b || (a.length === b.length && a.every((r, i) => r.length === b[i].length && r.every((v, k) => v === b[i][k])));
 
 function outlineOf(polygon: Polygon): Lately {
   const at = LATELY.findIndex((l) => same(l.polygon, polygon));
@@ -77,9 +77,8 @@ function shaped(p: Polygon, relief: ReliefOf, l: Layer) {
   return { near, reach, form, beyond: plateau === null ? AIR : plateau * l.rise };
 }
 
-/** A polygon of the layer's own frame with a relief on it, by exact distances from its edge. */
-export function polygonPiece(local: Polygon, relief: ReliefOf, l: Layer, frame: Affine, grid: Grid): Piece {
-  const p = applyAffine(local, frame);
+/** A polygon on the board with a relief on it, by exact distances from its edge; `frame` is that of the layer's copy. */
+export function polygonPiece(p: Polygon, relief: ReliefOf, l: Layer, frame: Affine, grid: Grid): Piece {
   const b = polygonBounds(p);
   const window = windowOf(grid, b.x0, b.y0, b.x1, b.y1);
   const g = windowGrid(grid, window);
@@ -92,9 +91,10 @@ export function polygonPiece(local: Polygon, relief: ReliefOf, l: Layer, frame: 
   const spot = { x: 0, y: 0, edge: 0, along: 0, ring: 1 };
   const level = relief.kind === 'flat' && !edge ? l.rise : null;
   const matters = Math.max(reach, l.thin);
+  const rows = rowCrossings(p, g.originY, g.cell, g.height);
   for (let j = 0; j < g.height; j++) {
     const y = g.originY + j * g.cell;
-    const row = crossings(p, y);
+    const row = rows[j];
     for (let c = 0; c + 1 < row.length; c += 2) {
       const i0 = Math.max(0, Math.ceil((row[c] - g.originX) / g.cell));
       const i1 = Math.min(g.width - 1, Math.floor((row[c + 1] - g.originX) / g.cell));

@@ -1,7 +1,7 @@
 import type { Layer, SeenLayer } from '../doc/layer';
 import { distanceInside } from '../field/distance';
 import { AIR } from '../field/height-field';
-import { type Affine, invertAffine, type Polygon } from '../outline/polygon';
+import { type Affine, applyAffine, invertAffine, type Polygon } from '../outline/polygon';
 import { turnedGrid, turnedRows } from '../setup/frame';
 import { copiesAsOne, copiesOf } from './copies';
 import type { Content } from './kinds/kind';
@@ -46,36 +46,47 @@ function slopeOf(l: Layer, frame: Affine): ((x: number, y: number) => number) | 
   return (x, y) => (a * x + c * y + e) * tx + (b * x + d * y + f) * ty;
 }
 
+/** One copy of a layer: its own frame on the board, and its outline there, when it is made of one. */
+export interface Placed {
+  frame: Affine;
+  polygon: Polygon | null;
+}
+
 /**
  * What of a layer is put on the grid one by one: its copies; but V grooves that overlap are one groove, as a bit cuts them, deeper where
  * they meet than each by itself.
  */
-function piecesOf(l: Layer, content: Content): { frame: Affine; polygon: Polygon | null }[] {
+export function placedOf(l: Layer, content: Content): Placed[] {
   const polygon = polygonOf(l, content);
   const copies = copiesOf(l.copies);
   const sloped = l.slope.x !== 0 || l.slope.y !== 0;
   if (polygon && copies.length > 1 && !sloped && sourceKind(l).relief?.(l)?.kind === 'vee')
     return [{ frame: ON_BOARD, polygon: copiesAsOne(l, polygon) }];
-  return copies.map((c) => ({ frame: frameOf(l, c), polygon }));
+  return copies.map((c) => {
+    const frame = frameOf(l, c);
+    return { frame, polygon: polygon && applyAffine(polygon, frame) };
+  });
 }
 
 /**
  * A layer on the board's grid: each of its copies turned, mirrored, scaled and placed, heights 0..rise over its foot, sloped,
  * masked, thinned towards its edge.
  * @param other the rendered layer that its mask names, if it names one
+ * @param placed its copies, where they are known: who draws window after window places them once
  */
 export function renderLayer(
   l: SeenLayer,
   content: Content,
   grid: DrawingGrid,
   other: Rendered | null = null,
+  placed = placedOf(l, content),
 ): Rendered {
   const { turnedIn, ...own } = l;
   if (turnedIn !== undefined) {
-    const r = renderLayer(own, content, turnedGrid(grid, turnedIn), other && turnRendered(other, grid.width));
+    const r = renderLayer(own, content, turnedGrid(grid, turnedIn), other && turnRendered(other, grid.width), placed);
     return turnRendered(r, grid.width);
   }
-  const pieces = piecesOf(l, content).map(({ frame, polygon }) => {
+  const pieces = placed.map(({ frame, polygon }) => {
     const p = sourceKind(l).piece({ layer: l, content, frame, grid, polygon });
     const h = p.heights;
     if (l.invert) for (let k = 0; k < h.length; k++) if (h[k] !== AIR) h[k] = l.rise - h[k];

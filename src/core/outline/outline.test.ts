@@ -13,6 +13,7 @@ import {
   placing,
   polygonBounds,
   type Ring,
+  rowCrossings,
 } from './polygon';
 import {
   CURVE_TOLERANCE,
@@ -192,6 +193,20 @@ function around(p: Polygon, x: number, y: number): boolean {
   }
   return rings % 2 === 1;
 }
+
+test('the crossings of many rows are those of each, rows through corners too', () => {
+  const ring = fc.array(fc.tuple(fc.integer({ min: -20, max: 20 }), fc.integer({ min: -20, max: 20 })), {
+    minLength: 3,
+    maxLength: 12,
+  });
+  fc.assert(
+    fc.property(fc.array(ring, { maxLength: 3 }), fc.constantFrom(0.5, 1, 0.37), (rings, step) => {
+      const p = rings.map((r) => Float64Array.from(r.flat()));
+      const rows = rowCrossings(p, -21, step, 60);
+      expect(rows).toEqual(Array.from({ length: 60 }, (_, j) => crossings(p, -21 + j * step)));
+    }),
+  );
+});
 
 test('crossings and inside agree on polygons with holes', () => {
   const p: Polygon = [...outlinePolygon({ kind: 'oval' }, 40, 30), ...outlinePolygon({ kind: 'rectangle' }, 10, 8)];

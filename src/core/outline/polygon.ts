@@ -91,3 +91,23 @@ export function crossings(p: Polygon, y: number): number[] {
   }
   return out.sort((a, b) => a - b);
 }
+
+/** The crossings of a polygon with the lines y = from + j step, j from 0 to rows - 1, each as `crossings` gives them; edges cost the rows they meet. */
+export function rowCrossings(p: Polygon, from: number, step: number, rows: number): number[][] {
+  const out: number[][] = Array.from({ length: rows }, () => []);
+  for (const r of p) {
+    for (let i = 0, q = r.length - 2; i < r.length; q = i, i += 2) {
+      const y0 = r[q + 1];
+      const y1 = r[i + 1];
+      const j0 = Math.max(0, Math.ceil((Math.min(y0, y1) - from) / step) - 1);
+      const j1 = Math.min(rows - 1, Math.floor((Math.max(y0, y1) - from) / step) + 1);
+      for (let j = j0; j <= j1; j++) {
+        const y = from + j * step;
+        if (y0 > y === y1 > y) continue;
+        out[j].push(r[q] + ((y - y0) / (y1 - y0)) * (r[i] - r[q]));
+      }
+    }
+  }
+  for (const row of out) row.sort((a, b) => a - b);
+  return out;
+}

@@ -9,7 +9,7 @@ import type { PassOf } from '../doc/pass';
 import type { HeightField } from '../field/height-field';
 import { addPass } from '../passes/add-pass';
 import type { SetupView } from '../setup/view';
-import type { LoadContent } from './compose-job';
+import type { LoadContent } from './composing';
 import { drawerBit, errorsOf, plainSetup, planShapes, shapesOnly } from './plan-test-kit';
 
 // What is left of a small board is judged against plain geometry: distances to a rectangle, worked out here and nowhere else.

@@ -1,27 +1,18 @@
-import {
-  compose,
-  emptySurface,
-  type Op,
-  opOf,
-  type Surface,
-  type SurfaceFacts,
-  surfaceFacts,
-} from '../arrange/compose';
+import { compose, emptySurface, opOf, type SurfaceFacts, surfaceFacts } from '../arrange/compose';
 import { type LayerEffect, layerEffects } from '../arrange/effects';
 import { renderKey } from '../arrange/engine';
-import type { Content, ContentFacts } from '../arrange/kinds/kind';
+import type { ContentFacts } from '../arrange/kinds/kind';
 import { sourceKind } from '../arrange/kinds/registry';
 import { renderLayer } from '../arrange/render';
 import type { Rendered } from '../arrange/rendered';
 import type { Shown } from '../arrange/silhouette';
 import type { DrawingGrid, Window } from '../arrange/window';
-import type { Layer, SeenLayer } from '../doc/layer';
+import type { SeenLayer } from '../doc/layer';
 import { layersNamed } from '../doc/pass';
 import type { LayerSeen } from '../proof/checks/rule';
-import { type SetupView, seenLayers } from '../setup/view';
+import { seenLayers } from '../setup/view';
+import { type Composing, type LoadContent, maskedBy } from './composing';
 import type { RunStage } from './stage';
-
-export type LoadContent = (l: Layer) => Promise<{ content: Content; facts: ContentFacts }>;
 
 type LayerMeta = ContentFacts & { window: Window; lostPlan: number; thinCells: number };
 /** What joining the layers has come to. */
@@ -35,12 +26,6 @@ interface RenderedLayer {
   r: Rendered;
   facts: Omit<LayerSeen, 'effect'> & ContentFacts;
 }
-
-/** What a setup's layers need to be composed. */
-export type Composing = Pick<SetupView, 'layers' | 'seat' | 'passes' | 'board' | 'setup'>;
-
-/** Deepest that masks of masked layers are followed. */
-const MASKS = 4;
 
 /** Renders the layers that a setup sees, each once; a layer is rendered anew only when something of it has changed. */
 class LayerRenderer {
@@ -65,9 +50,8 @@ class LayerRenderer {
   }
 
   private async make(l: SeenLayer, depth: number): Promise<RenderedLayer> {
-    const { mask } = l;
-    const named = mask.kind === 'layer' ? this.all.find((o) => o.id === mask.layer && o.id !== l.id) : undefined;
-    const other = named && depth < MASKS ? (await this.render(named, depth + 1)).r : null;
+    const named = maskedBy(l, this.all, depth);
+    const other = named && (await this.render(named, depth + 1)).r;
     const input = { layer: renderKey(l, this.all, depth), grid: this.grid };
     const { key, result } = await this.stage<LayerMeta>('layer', input, async () => {
       const { content, facts } = await this.load(l);
@@ -92,17 +76,6 @@ class LayerRenderer {
       facts: { ...facts, id: l.id, lostPlan, thinCells },
     };
   }
-}
-
-/** The composite of a setup's layers on a grid, drawn and let go of: nothing is stored, and nothing told of it. */
-export async function drawLayers(view: Composing, grid: DrawingGrid, load: LoadContent): Promise<Surface> {
-  const all = seenLayers(view);
-  const renderer = new LayerRenderer(all, grid, load, async (_name, _input, run) => ({ key: '', result: await run() }));
-  const ops: Op[] = [];
-  for (const l of all) if (!l.hidden) ops.push(opOf(l, (await renderer.render(l)).r));
-  const s = emptySurface(grid);
-  compose(s, ops, view.seat, { i: 0, j: 0, width: grid.width, height: grid.height });
-  return s;
 }
 
 /** The composite of a setup's layers on a grid. */

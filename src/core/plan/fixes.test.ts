@@ -14,7 +14,7 @@ import { addPass } from '../passes/add-pass';
 import { joined } from '../proof/checks/joined';
 import { heldHardly, loose } from '../proof/checks/loose';
 import { type SetupView, setupView } from '../setup/view';
-import type { LoadContent } from './compose-job';
+import type { LoadContent } from './composing';
 import { drawerFindings } from './drawer';
 import { drawerBit, others, plainSetup, planWhole } from './plan-test-kit';
 import { problems } from './problems';

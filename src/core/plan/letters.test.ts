@@ -13,7 +13,7 @@ import { placeFor } from '../passes/order';
 import type { SetupView } from '../setup/view';
 import { FONTS } from '../sources/fonts';
 import { layWords, readFont } from '../sources/lettering';
-import type { LoadContent } from './compose-job';
+import type { LoadContent } from './composing';
 import { changed, errorsOf, plainSetup, planShapes, proposed, type SetupPlan, wrongIn } from './plan-test-kit';
 
 const bit = (id: string) => DRAWER.find((c) => c.id === id)!;

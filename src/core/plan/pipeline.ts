@@ -4,7 +4,7 @@ import { gridOf } from '../field/height-field';
 import { type Found, identify, sortFindings } from '../findings/finding';
 import { frameBetween, gridThrough, zeroOf } from '../setup/frame';
 import { viewOf } from '../setup/view';
-import type { LoadContent } from './compose-job';
+import type { LoadContent } from './composing';
 import { type GivenProgram, givenPrograms } from './given-programs';
 import { type DoneSetup, drawAgain, planSetup, type SetupInput } from './plan-setup';
 import { BeyondPlots, type Plots, plotsOf, refuseTooLarge } from './plots';

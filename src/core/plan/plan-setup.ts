@@ -1,24 +1,24 @@
 import { joinFacts, type SurfaceFacts } from '../arrange/compose';
-import { raisedEdges } from '../arrange/edges';
+import { type DrawAll, raisedEdges } from '../arrange/edges';
 import { grooveOf, isGroove } from '../arrange/grooves';
 import { outlineOf, type Shown } from '../arrange/silhouette';
-import { buildTarget, datumOf, MASK, type Region, type Target } from '../arrange/target';
+import { buildTarget, datumOf, type Region, type Target } from '../arrange/target';
 import type { OutlineRef } from '../doc/outline-ref';
 import { outlineOfPass } from '../doc/pass';
-import { cellAt, type Grid, gridOf, type HeightField } from '../field/height-field';
+import { cellAt, type Grid } from '../field/height-field';
 import type { Found } from '../findings/finding';
-import type { KernelHost } from '../kernels/host';
 import type { Polygon } from '../outline/polygon';
 import { type CutGround, groundOf, joinGrounds } from '../passes/ground';
 import { kindOf } from '../passes/registry';
 import { cutSlots, type Slot } from '../passes/slots';
 import { found } from '../proof/checks/registry';
 import type { LayerSeen } from '../proof/checks/rule';
-import type { Look } from '../proof/closer';
+import type { LookCloser } from '../proof/closer';
 import type { CutoutOfPass, PartToProve } from '../proof/look-at-part';
 import type { SetupView } from '../setup/view';
-import { composeJob, type LoadContent } from './compose-job';
-import { drawerOf } from './draw-window';
+import { composeJob } from './compose-job';
+import type { LoadContent } from './composing';
+import { drawingOf } from './draw-window';
 import { joinPlanned, joinSeen } from './join-plots';
 import { cutoutFacts, type Planned, planPasses } from './plan-passes';
 import { BeyondPlots, type Plot, reachesOut } from './plots';
@@ -111,25 +111,6 @@ async function look(input: SetupInput, load: LoadContent, env: PlanEnvironment) 
 /** A composite with what it is seated by. */
 type Seated = Pick<Composite, 'key' | 'z' | 'cover'> & Pick<Whole, 'facts' | 'areas'>;
 
-/** The target on finer windows, as the proof looks at them: drawn from the layers, seated, with slots as their bits leave them. */
-function closerLook(
-  view: SetupView,
-  eye: Grid,
-  { peak }: SurfaceFacts,
-  slots: Slot[],
-  { load, host }: { load: LoadContent; host: KernelHost },
-): Look {
-  const draw = drawerOf(view, eye, load);
-  const datum = datumOf({ ...view.seat, peak });
-  return async (g) => {
-    const { z, cover } = await draw(g);
-    const field: HeightField = { ...gridOf(g), data: z.map((v, k) => (cover[k] ? Math.min(0, datum + v) : datum)) };
-    const mask = new Uint8Array(z.length).fill(MASK.cut);
-    const opened = await cutSlots({ field, mask, outside: new Float32Array(0), ground: datum }, slots, host);
-    return { field: opened.target.field, seen: cover };
-  };
-}
-
 /**
  * What a part of a setup is held against: the target drawn from the layers once more on a grid of the proof's own, seated where the planned one
  * is, with slots and holes in it.
@@ -146,7 +127,11 @@ export async function drawAgain(
   for (let k = 0; k < data.length; k++) if (data[k] > 0) data[k] = 0;
   const opened = await cutSlots(target, slots, env.host);
   const { outside: _, ...drawn } = opened.target;
-  const look = closerLook(view, eye, composite, slots, { load, host: env.host });
+  const look: LookCloser = async (at, windows, each) => {
+    const drawing = await drawingOf(view, eye, load);
+    const datum = datumOf({ ...view.seat, peak: composite.peak });
+    await env.threads.work('closer', { drawing, datum, slots, at }, windows, each);
+  };
   return { key, part: { target: drawn, through: opened.through, look } };
 }
 
@@ -186,7 +171,9 @@ async function seat(
   if (reachesOut(grid, target.mask, view.board)) throw new BeyondPlots(view.board.id);
   const edges = await env.stage('edges', { composite: drawn.key, mode: view.seat.mode }, async () => {
     const surface = { grid, z: drawn.z, cover: drawn.cover, raised: view.seat.mode === 'raised' };
-    return { meta: null, arrays: { raised: await raisedEdges(surface, drawerOf(view, grid, load)) } };
+    const drawing = await drawingOf(view, grid, load);
+    const draw: DrawAll = (grids, each) => env.threads.work('draw', drawing, grids, each);
+    return { meta: null, arrays: { raised: await raisedEdges(surface, draw) } };
   });
   return { regions, key, target, raised: edges.result.arrays.raised as Float64Array };
 }

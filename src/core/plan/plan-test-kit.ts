@@ -9,12 +9,13 @@ import { localHost } from '../kernels/host';
 import { addPass } from '../passes/add-pass';
 import { kindOf } from '../passes/registry';
 import { type SetupView, setupView } from '../setup/view';
-import type { LoadContent } from './compose-job';
+import type { LoadContent } from './composing';
 import { planJob } from './pipeline';
 import { problems } from './problems';
 import { type PlainJob, plainJob } from './propose';
 import { addSetup } from './setups';
 import { type Plan, type SetupSurfaces, summaryOf } from './summary';
+import { oneThread } from './threads';
 
 /** The only setup of a plain job, through which the job is changed. */
 export const plainSetup = (p: PlainJob): SetupView => setupView(plainJob(structuredClone(p)));
@@ -30,6 +31,7 @@ export function planWhole(job: Job, load = shapesOnly): Promise<Plan> {
   let n = 0;
   return planJob(job, load, {
     host: localHost,
+    threads: oneThread,
     progress() {},
     stage: async (name, _, run) => ({ key: `${name}${n++}`, result: await run() }),
   });

@@ -11,7 +11,7 @@ import { addPass } from '../passes/add-pass';
 import { MAX_CELLS } from '../passes/cell';
 import { readProgram } from '../program/reader';
 import type { SetupView } from '../setup/view';
-import type { LoadContent } from './compose-job';
+import type { LoadContent } from './composing';
 import { planJob } from './pipeline';
 import {
   BACK_DISH,
@@ -29,6 +29,7 @@ import {
 import { boxOf, cellsOf, MOST_CELLS, memoryFor, plotsOf, reachesOut } from './plots';
 import { PlanStopped } from './stopped';
 import type { Plan } from './summary';
+import { oneThread } from './threads';
 
 const LARGE = { x: 2400, y: 1200 };
 /** Coarse cells, so that it is soon done: a large board still has more than are planned as a whole. */
@@ -256,6 +257,7 @@ describe('a board in plots', () => {
   let plan: Plan;
   const env = {
     host: localHost,
+    threads: oneThread,
     progress() {},
     stage: async <R>(key: string, _: unknown, run: () => Promise<R>) => ({ key, result: await run() }),
   };

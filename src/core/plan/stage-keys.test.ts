@@ -14,6 +14,7 @@ import { problems } from './problems';
 import { addSetup } from './setups';
 import type { RunStage, StageResult } from './stage';
 import type { Plan } from './summary';
+import { oneThread } from './threads';
 
 const BOARD = { x: 44, y: 34, thickness: 9, material: materialNamed('maple') };
 
@@ -95,7 +96,7 @@ function plan(job: Job, store: Map<string, StageResult> | null): Promise<Plan> {
     store?.set(key, result);
     return { key, result };
   };
-  return planJob(job, shapesOnly, { host: localHost, progress() {}, stage });
+  return planJob(job, shapesOnly, { host: localHost, threads: oneThread, progress() {}, stage });
 }
 
 /** All that a plan says and shows, as one sum. */

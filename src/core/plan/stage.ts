@@ -1,4 +1,5 @@
 import type { KernelHost } from '../kernels/host';
+import type { Threads } from './threads';
 
 /** What a stage leaves: plain data and typed arrays, so that it can be stored and sent. */
 export interface StageResult<M = unknown> {
@@ -16,6 +17,8 @@ export type RunStage = <M>(
 /** What a plan is run with. */
 export interface PlanEnvironment {
   host: KernelHost;
+  /** Where what is drawn window by window is drawn. */
+  threads: Threads;
   /**
    * `input` is all that the result depends on besides the planner itself, as plain data. Returns the result and the key it is stored under,
    * which stands for it in the inputs of later stages.

@@ -9,6 +9,7 @@ import { addPass } from '../passes/add-pass';
 import { planJob } from '../plan/pipeline';
 import { plainSetup, shapesOnly } from '../plan/plan-test-kit';
 import type { PlanEnvironment } from '../plan/stage';
+import { oneThread } from '../plan/threads';
 import { ProgramError } from '../program/reader';
 import type { SetupView } from '../setup/view';
 import { cutBoardPlainly, type Harm, type PlainCut, type PlainProgram, tooDeep } from './plain-harm-test-kit';
@@ -69,6 +70,7 @@ export async function baselineOf(view: SetupView): Promise<Baseline> {
   const kept = new Map<string, Awaited<ReturnType<PlanEnvironment['stage']>>>();
   const env: PlanEnvironment = {
     host: localHost,
+    threads: oneThread,
     progress() {},
     stage: async (name, input, run) => {
       const key = `${name} ${JSON.stringify(input)}`;

@@ -6,7 +6,7 @@ import { boardGrid, cellPlace, type Grid, gridBetween, type HeightField, makeFie
 import { localHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
 import { removeStock } from '../kernels/stock-removal';
-import { type Look, lookCloser, windowsToLookAt } from './closer';
+import { type Look, type LookCloser, lookAt, lookCloser, windowsToLookAt } from './closer';
 import { compareSurfaces } from './deviation';
 import type { Cutting } from './moves-by-place';
 
@@ -52,7 +52,10 @@ async function looked(off: number, aside: number) {
   removeStock(cut, profileOf(ball), run.segments);
   const shown = compareSurfaces(cut, field, mask);
   const look: Look = async (g) => ({ field: draw(g, aside), seen: new Uint8Array(g.width * g.height).fill(1) });
-  return { target, shown, closer: await lookCloser(target, shown.map, [run], look, localHost) };
+  const here: LookCloser = async (at, windows, each) => {
+    for (const w of windows) each(await lookAt(w, at, look, localHost));
+  };
+  return { target, shown, closer: await lookCloser(target, shown.map, [run], here) };
 }
 
 test('a ridge that is cut off between two rows of cells is seen by a closer look', async () => {

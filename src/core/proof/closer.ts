@@ -5,7 +5,7 @@ import type { KernelHost } from '../kernels/host';
 import { GOUGE_LIMIT } from './checks/gouge';
 import { CLIFF, compareSurfaces } from './deviation';
 import { type EyeFigures, OVERLOOKED } from './eye';
-import { type Cutting, MovesByPlace } from './moves-by-place';
+import { type Cutting, type MovesByPlace, movesByPlace, movesOver } from './moves-by-place';
 
 /** Cells of the closer look to one of the proof's. */
 const FINER = 4;
@@ -20,25 +20,34 @@ export type Look = (g: DrawingGrid) => Promise<{ field: HeightField; seen: Uint8
 /** Whether a cell and those around it are to be met and no wall stands among them. */
 function even({ field: { width, height, cell, data }, mask }: Wanted, k: number): boolean {
   const i = k % width;
-  const j = (k - i) / width;
-  if (i === 0 || j === 0 || i + 1 === width || j + 1 === height) return false;
-  const level = (q: number) => mask[q] === MASK.cut && Math.abs(data[q] - data[k]) <= CLIFF * cell;
-  return level(k) && level(k - 1) && level(k + 1) && level(k - width) && level(k + width);
+  if (i === 0 || i + 1 === width || k < width || k + width >= width * height) return false;
+  const z = data[k];
+  const most = CLIFF * cell;
+  return (
+    mask[k] === MASK.cut &&
+    mask[k - 1] === MASK.cut &&
+    mask[k + 1] === MASK.cut &&
+    mask[k - width] === MASK.cut &&
+    mask[k + width] === MASK.cut &&
+    Math.abs(data[k - 1] - z) <= most &&
+    Math.abs(data[k + 1] - z) <= most &&
+    Math.abs(data[k - width] - z) <= most &&
+    Math.abs(data[k + width] - z) <= most
+  );
 }
+
+/** How far a cell stands above the straight line between those on either side of it, twice, mm: of the two lines the further. */
+const bendAt = ({ width, data }: HeightField, k: number): number =>
+  Math.max(2 * data[k] - data[k - 1] - data[k + 1], 2 * data[k] - data[k - width] - data[k + width]);
 
 /**
  * What an edge beside a cell can hide, mm along the normal: one that bends the surface by D over a cell stands up to D / 2 above the
  * straight line between two cells.
  */
-function hidden({ width, cell, data }: HeightField, k: number): number {
-  const h = data[k];
-  const w = data[k - 1];
-  const e = data[k + 1];
-  const s = data[k - width];
-  const n = data[k + width];
-  const bend = Math.max(2 * h - w - e, 2 * h - s - n);
-  if (bend <= 0) return 0;
-  return bend / 2 / Math.sqrt(1 + ((e - w) / (2 * cell)) ** 2 + ((n - s) / (2 * cell)) ** 2);
+function hidden(f: HeightField, k: number): number {
+  const { width, cell, data } = f;
+  const [across, along] = [data[k + 1] - data[k - 1], data[k + width] - data[k - width]];
+  return bendAt(f, k) / 2 / Math.sqrt(1 + (across / (2 * cell)) ** 2 + (along / (2 * cell)) ** 2);
 }
 
 /**
@@ -54,7 +63,8 @@ export function windowsToLookAt(target: Wanted, map: Float32Array): Window[] {
     if (target.mask[k] !== MASK.cut) continue;
     // What is told already need not be looked for.
     if (map[k] < -GOUGE_LIMIT) return [];
-    if (!even(target, k)) continue;
+    const most = bendAt(field, k) / 2;
+    if (!(most > OVERLOOKED && most - map[k] > GOUGE_LIMIT) || !even(target, k)) continue;
     const e = hidden(field, k);
     if (e <= OVERLOOKED || e - map[k] <= GOUGE_LIMIT) continue;
     const i = k % field.width;
@@ -115,17 +125,24 @@ function judged(target: Wanted, fine: HeightField, seen: Uint8Array): Uint8Array
   return mask;
 }
 
-/** What a closer look is made with. */
-interface Looking {
+/** What a closer look cuts its windows with: plain data, so that other threads can look too. */
+export interface Looking {
   moves: MovesByPlace[];
-  look: Look;
-  host: KernelHost;
   /** The proof's own cell, over which pictures are averaged, mm. */
   over: number;
 }
 
+/** A window that is to be looked at, and what of the target lies in it and one cell around. */
+export interface ToLookAt {
+  target: Wanted;
+  window: Window;
+}
+
+/** Looks at windows with `lookAt`, in this thread or in others, and tells of each what was found. */
+export type LookCloser = (at: Looking, windows: ToLookAt[], each: (found: Deepest) => void) => Promise<void>;
+
 /** The deepest place below a target, mm (negative, 0 where there is none), where it is, and windows that were looked at. */
-interface Deepest {
+export interface Deepest {
   deep: number;
   x: number;
   y: number;
@@ -136,7 +153,13 @@ interface Deepest {
  * Looks at a window of a target with a quarter of its cell: draws it from the layers, cuts it again with all runs, and compares. Where edges
  * between these cells could hide a cut that is too deep, once more with a quarter of theirs.
  */
-async function lookAt(target: Wanted, w: Window, at: Looking, again: boolean): Promise<Deepest> {
+export async function lookAt(
+  { target, window: w }: ToLookAt,
+  at: Looking,
+  look: Look,
+  host: KernelHost,
+  again = true,
+): Promise<Deepest> {
   const { field } = target;
   const own = windowGrid(field, w);
   const cell = field.cell / FINER;
@@ -149,19 +172,33 @@ async function lookAt(target: Wanted, w: Window, at: Looking, again: boolean): P
     originX: own.originX - 1.5 * field.cell + cell / 2,
     originY: own.originY - 1.5 * field.cell + cell / 2,
   };
-  const { field: fine, seen } = await at.look(g);
+  const { field: fine, seen } = await look(g);
   const cut = makeField(g);
-  for (const m of at.moves) await at.host.remove(cut, m.profile, m.over(g));
+  for (const m of at.moves) await host.remove(cut, m.profile, movesOver(m, g));
   const closer: Wanted = { field: fine, mask: judged(target, fine, seen), ground: target.ground };
   const d = compareSurfaces(cut, fine, closer.mask);
   const out: Deepest = { deep: d.deepest, ...cellPlace(g, Math.max(0, d.deepestAt)), windows: 1 };
   if (!again) return out;
-  for (const inner of windowsToLookAt(closer, d.map)) {
-    const more = await lookAt(closer, inner, at, false);
+  for (const window of windowsToLookAt(closer, d.map)) {
+    const more = await lookAt({ target: closer, window }, at, look, host, false);
     out.windows += more.windows;
     if (more.deep < out.deep) Object.assign(out, { deep: more.deep, x: more.x, y: more.y });
   }
   return out;
+}
+
+/** A window by itself, with the cells beside it. */
+function apart({ field, mask, ground }: Wanted, w: Window): ToLookAt {
+  const [i, j] = [Math.max(0, w.i - 1), Math.max(0, w.j - 1)];
+  const [i1, j1] = [Math.min(field.width, w.i + w.width + 1), Math.min(field.height, w.j + w.height + 1)];
+  const g = windowGrid(field, { i, j, width: i1 - i, height: j1 - j });
+  const target: Wanted = { field: makeField(g), mask: new Uint8Array(g.width * g.height), ground };
+  for (let b = 0; b < g.height; b++) {
+    const from = (j + b) * field.width + i;
+    target.field.data.set(field.data.subarray(from, from + g.width), b * g.width);
+    target.mask.set(mask.subarray(from, from + g.width), b * g.width);
+  }
+  return { target, window: { ...w, i: w.i - i, j: w.j - j } };
 }
 
 /**
@@ -172,20 +209,24 @@ export async function lookCloser(
   target: Wanted,
   map: Float32Array,
   runs: Cutting[],
-  look: Look,
-  host: KernelHost,
+  look: LookCloser,
 ): Promise<{ deepest: { deep: number; cell: number; x: number; y: number } | null; eye: EyeFigures }> {
   const { field } = target;
   const all = windowsToLookAt(target, map);
   const windows = all.slice(0, MOST);
-  const moves = windows.length > 0 ? runs.map((r) => new MovesByPlace(r, field)) : [];
-  const at: Looking = { moves, look, host, over: field.cell };
   let deepest: Deepest = { deep: 0, x: 0, y: 0, windows: 0 };
   let looked = 0;
-  for (const w of windows) {
-    const found = await lookAt(target, w, at, true);
-    looked += found.windows;
-    if (found.deep < deepest.deep) deepest = found;
+  if (windows.length > 0) {
+    const at: Looking = { moves: runs.map((r) => movesByPlace(r, field)), over: field.cell };
+    const each = (found: Deepest) => {
+      looked += found.windows;
+      if (isDeeper(found, deepest)) deepest = found;
+    };
+    await look(
+      at,
+      windows.map((w) => apart(target, w)),
+      each,
+    );
   }
   const { deep, x, y } = deepest;
   return {
@@ -193,3 +234,7 @@ export async function lookCloser(
     eye: { cell: field.cell, closer: looked, left: all.length - windows.length },
   };
 }
+
+/** Which of two is told: the deeper one, and of equals always the same, whichever was looked at first. */
+const isDeeper = (a: Deepest, b: Deepest) =>
+  a.deep < b.deep || (a.deep === b.deep && (a.y < b.y || (a.y === b.y && a.x < b.x)));

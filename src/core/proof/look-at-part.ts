@@ -3,13 +3,12 @@ import { profileOf } from '../cutter/cutter';
 import { cellPlace, type HeightField } from '../field/height-field';
 import type { Found } from '../findings/finding';
 import { ENGAGED, VOLUME } from '../kernels/engagement';
-import type { KernelHost } from '../kernels/host';
 import { engageStock } from '../kernels/stock-removal';
 import type { Frame } from '../setup/frame';
 import type { SetupView } from '../setup/view';
 import { found } from './checks/registry';
 import type { AfterCut } from './checks/rule';
-import { type Look, lookCloser } from './closer';
+import { type LookCloser, lookCloser } from './closer';
 import { type CutoutProof, checkCutout, type PlannedCutout } from './connect';
 import { compareSurfaces, type Deviation, type LeftOver } from './deviation';
 import type { EyeFigures } from './eye';
@@ -21,8 +20,8 @@ export interface PartToProve {
   target: Wanted;
   /** Cells where cut-outs and holes go through the board, null when there is none. */
   through: Uint8Array | null;
-  /** The target on finer grids, for a closer look. */
-  look: Look;
+  /** Looks closer at windows of it. */
+  look: LookCloser;
 }
 
 /** A cut-out as it was planned, with its pass. */
@@ -54,14 +53,16 @@ export interface PartCut {
 }
 
 /** Holds a part against its target, and puts what was cut of it into the solid. */
-export async function lookAtPart(toProve: PartToProve, part: PartCut, host: KernelHost): Promise<PartLook> {
+export async function lookAtPart(toProve: PartToProve, part: PartCut): Promise<PartLook> {
   const { target, through, look } = toProve;
   const { view, solid, frame, cut, ways } = part;
   const { deviation, deepest } = compared(cut, surfaceOf(solid, frame), toProve);
-  const closer = await lookCloser(target, deviation.map, ways, look, host);
+  // While others look closer, this thread looks at what is joined.
+  const looking = lookCloser(target, deviation.map, ways, look);
+  const cutouts = through && part.cutouts.length > 0 ? cutoutsOf(part, through) : [];
+  const closer = await looking;
   const finer = closer.deepest && closer.deepest.deep < deviation.deepest ? closer.deepest : null;
   if (finer) Object.assign(deviation, { deepest: finer.deep, deepestAt: finer.cell });
-  const cutouts = through && part.cutouts.length > 0 ? cutoutsOf(part, through) : [];
   const cutBy = (cell: number) => lastOver(ways, finer && finer.cell === cell ? finer : cellPlace(cut, cell));
   putSurface(solid, frame, cut.data);
   const said = found('cut', { view, target, cut, deviation, cutouts, cutBy });

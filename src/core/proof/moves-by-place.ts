@@ -9,8 +9,22 @@ export type Cutting = Pick<Run, 'cutter' | 'segments'>;
 /** Side of the squares that moves are sorted into, mm. */
 const SQUARE = 5;
 
-/** More squares than any board has along a side, so that those beside it have numbers too. */
-const FAR = 1 << 15;
+/**
+ * The moves of a run by the squares of the board that its bit comes over, for looking at small windows one after the other: plain data, so
+ * that other threads can look too.
+ */
+export interface MovesByPlace {
+  profile: Profile;
+  segments: Float64Array;
+  /** Number of the westernmost and southernmost square, and how many lie in a row and in a column. */
+  i0: number;
+  j0: number;
+  across: number;
+  up: number;
+  /** Where each square's moves begin in `moves`, row after row; a move is named by where it begins in `segments`. */
+  starts: Uint32Array;
+  moves: Uint32Array;
+}
 
 /** West, south, east and north, mm. */
 type Box = [number, number, number, number];
@@ -22,56 +36,73 @@ const edgesOf = (g: Grid): Box => [
   g.originY + g.height * g.cell,
 ];
 
-/** The moves of a run by the squares of the board that its bit comes over, for looking at small windows one after the other. */
-export class MovesByPlace {
-  readonly profile: Profile;
-  private readonly R: number;
-  private readonly segments: Float64Array;
-  private readonly squares = new Map<number, number[]>();
+/** The box that a bit sweeps in a move, mm. */
+function sweptBy({ R }: Profile, segments: Float64Array, s: number): Box {
+  const [ax, ay, bx, by] = [segments[s], segments[s + 1], segments[s + 3], segments[s + 4]];
+  return [Math.min(ax, bx) - R, Math.min(ay, by) - R, Math.max(ax, bx) + R, Math.max(ay, by) + R];
+}
 
-  /** @param around what is looked at: moves that do not come over it are left out */
-  constructor({ cutter, segments }: Cutting, around: Grid) {
-    this.profile = profileOf(cutter);
-    this.R = cutter.diameter / 2;
-    this.segments = segments;
+type Squares = Pick<MovesByPlace, 'i0' | 'j0' | 'across' | 'up'>;
+const numberOf = (v: number) => Math.floor(v / SQUARE);
+
+/** The first and last column and row of the squares that a box meets, counted from the first. */
+function squaresOf({ i0, j0, across, up }: Squares, box: Box): Box {
+  return [
+    Math.max(0, numberOf(box[0]) - i0),
+    Math.max(0, numberOf(box[1]) - j0),
+    Math.min(across - 1, numberOf(box[2]) - i0),
+    Math.min(up - 1, numberOf(box[3]) - j0),
+  ];
+}
+
+/** Sorts the moves of a run. @param around what is looked at: moves that do not come over it are left out */
+export function movesByPlace({ cutter, segments }: Cutting, around: Grid): MovesByPlace {
+  const profile = profileOf(cutter);
+  const edges = edgesOf(around);
+  const [i0, j0] = [numberOf(edges[0]), numberOf(edges[1])];
+  const [across, up] = [numberOf(edges[2]) - i0 + 1, numberOf(edges[3]) - j0 + 1];
+  const squares = { i0, j0, across, up };
+  const each = (call: (square: number, s: number) => void) => {
     for (let s = 0; s < segments.length; s += SEGMENT) {
       // What stays over the board cuts nothing of it.
       if (segments[s + 2] > 0 && segments[s + 5] > 0) continue;
-      const box = this.boxOf(s);
-      if (!meets(box, edgesOf(around))) continue;
-      this.each(box, (square) => {
-        const all = this.squares.get(square);
-        if (all) all.push(s);
-        else this.squares.set(square, [s]);
-      });
+      const [a0, b0, a1, b1] = squaresOf(squares, sweptBy(profile, segments, s));
+      for (let b = b0; b <= b1; b++) for (let a = a0; a <= a1; a++) call(b * across + a, s);
+    }
+  };
+  const starts = new Uint32Array(across * up + 1);
+  each((square) => {
+    starts[square + 1]++;
+  });
+  for (let k = 0; k < across * up; k++) starts[k + 1] += starts[k];
+  const moves = new Uint32Array(starts[across * up]);
+  const next = starts.slice();
+  each((square, s) => {
+    moves[next[square]++] = s;
+  });
+  return { profile, segments, ...squares, starts, moves };
+}
+
+/** The moves that come over a window, each once, as segments. */
+export function movesOver(all: MovesByPlace, g: Grid): Float64Array {
+  const { profile, segments, across, starts, moves } = all;
+  const edges = edgesOf(g);
+  const [a0, b0, a1, b1] = squaresOf(all, edges);
+  const met: number[] = [];
+  for (let b = b0; b <= b1; b++) {
+    for (let a = a0; a <= a1; a++) {
+      for (let k = starts[b * across + a]; k < starts[b * across + a + 1]; k++) {
+        const swept = sweptBy(profile, segments, moves[k]);
+        if (!meets(swept, edges)) continue;
+        // A move is taken in the first of the window's squares that it comes over.
+        const [first, lowest] = squaresOf(all, swept);
+        if (a === Math.max(a0, first) && b === Math.max(b0, lowest)) met.push(moves[k]);
+      }
     }
   }
-
-  /** The box that the bit sweeps in a move, mm. */
-  private boxOf(s: number): Box {
-    const [ax, ay, bx, by] = [this.segments[s], this.segments[s + 1], this.segments[s + 3], this.segments[s + 4]];
-    const { R } = this;
-    return [Math.min(ax, bx) - R, Math.min(ay, by) - R, Math.max(ax, bx) + R, Math.max(ay, by) + R];
-  }
-
-  private each([x0, y0, x1, y1]: Box, call: (square: number) => void): void {
-    for (let j = Math.floor(y0 / SQUARE); j <= Math.floor(y1 / SQUARE); j++)
-      for (let i = Math.floor(x0 / SQUARE); i <= Math.floor(x1 / SQUARE); i++) call((j + FAR) * 2 * FAR + i);
-  }
-
-  /** The moves that come over a window, each once, as segments. */
-  over(g: Grid): Float64Array {
-    const edges = edgesOf(g);
-    const met = new Set<number>();
-    this.each(edges, (square) => {
-      for (const s of this.squares.get(square) ?? []) if (meets(this.boxOf(s), edges)) met.add(s);
-    });
-    const out = new Float64Array(met.size * SEGMENT);
-    let n = 0;
-    for (const s of met) {
-      out.set(this.segments.subarray(s, s + SEGMENT), n);
-      n += SEGMENT;
-    }
-    return out;
-  }
+  const out = new Float64Array(met.length * SEGMENT);
+  met.forEach((s, n) => {
+    for (let q = 0; q < SEGMENT; q++) out[n * SEGMENT + q] = segments[s + q];
+  });
+  return out;
 }

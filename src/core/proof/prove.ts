@@ -177,7 +177,7 @@ async function proveSetup(s: SetupToProve, clamped: Clamped, all: Found[], host:
   for (const [n, solid] of solids.entries()) {
     const cut = cuts[n];
     const cutouts = s.cutouts.filter((c) => solids.length === 1 || partOf(cuts, c) === n);
-    looks.push(await lookAtPart(s.parts[n], { view, solid, frame, cut, ways, cutouts }, host));
+    looks.push(await lookAtPart(s.parts[n], { view, solid, frame, cut, ways, cutouts }));
   }
   all.push(...onceEach(looks.flatMap((l) => l.found)));
   const figures = programs.map(({ file }, i): ProgramFigures => {

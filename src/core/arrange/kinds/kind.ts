@@ -46,7 +46,7 @@ export interface PieceAt<K extends SourceName> {
   content: Content;
   frame: Affine;
   grid: DrawingGrid;
-  /** The layer's own outline, when it is made of one. */
+  /** The outline of this copy on the board, when the layer is made of one. */
   polygon: Polygon | null;
 }
 

@@ -9,7 +9,7 @@ import { BELOW, boxIn, type Piece, type Raster, windowGrid, windowOf } from '../
 import type { MeshSource } from './schema';
 
 /** Share of a layer's plan below which a window looks its triangles up first. */
-const SMALL = 0.05;
+const SMALL = 0.2;
 
 /** The triangles of a mesh over a grid. */
 function over(mesh: Mesh, { from: [a, b] }: Axes, g: Grid, { x, y }: Placement): Int32Array {
