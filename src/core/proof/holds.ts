@@ -160,15 +160,12 @@ function weakOf(wood: HeightField, holding: Holding[], isHeld: (x: number, y: nu
   });
 }
 
-/** Whether a board is thick everywhere: then it is in one piece. */
-export const isStout = (wood: HeightField): boolean => !wood.data.some((t) => t <= FRAIL);
-
 /**
  * Which pieces of a board nothing, or hardly anything, joins to what is held. Larger than a chip only.
  * @param wood how much stands over every cell, mm
  */
 export function whatHolds(wood: HeightField, holding: Holding[]): Omit<Held, 'file'> {
-  if (isStout(wood)) return { loose: [], weak: [] };
+  if (!wood.data.some((t) => t <= FRAIL)) return { loose: [], weak: [] };
   const pieces = piecesOf(standing(wood.data, SKIN), wood);
   const held = heldParts(pieces, wood, holding);
   const loose = pieces.parts.flatMap((p, n) => {

@@ -13,7 +13,7 @@ import { type CutoutProof, checkCutout, type PlannedCutout } from './connect';
 import { compareSurfaces, type Deviation, type LeftOver } from './deviation';
 import type { EyeFigures } from './eye';
 import { lineOf, type Run } from './simulate';
-import { putSurface, type Solid, surfaceOf, woodUnder } from './solid';
+import { replaceSurface, type Solid, type StandingBoard, woodUnder } from './solid';
 
 /** One part of a setup: a rectangle of the board with cells of its own. */
 export interface PartToProve {
@@ -44,7 +44,7 @@ export interface PartLook {
 /** A part as a setup's programs have left it. */
 export interface PartCut {
   view: SetupView;
-  solid: Solid;
+  solid: StandingBoard;
   frame: Frame;
   cut: HeightField;
   ways: Way[];
@@ -56,7 +56,7 @@ export interface PartCut {
 export async function lookAtPart(toProve: PartToProve, part: PartCut): Promise<PartLook> {
   const { target, through, look } = toProve;
   const { view, solid, frame, cut, ways } = part;
-  const { deviation, deepest } = compared(cut, surfaceOf(solid, frame), toProve);
+  const { deviation, deepest } = compared(cut, replaceSurface(solid, frame, cut.data), toProve);
   // While others look closer, this thread looks at what is joined.
   const looking = lookCloser(target, deviation.map, ways, look);
   const cutouts = through && part.cutouts.length > 0 ? cutoutsOf(part, through) : [];
@@ -64,7 +64,6 @@ export async function lookAtPart(toProve: PartToProve, part: PartCut): Promise<P
   const finer = closer.deepest && closer.deepest.deep < deviation.deepest ? closer.deepest : null;
   if (finer) Object.assign(deviation, { deepest: finer.deep, deepestAt: finer.cell });
   const cutBy = (cell: number) => lastOver(ways, finer && finer.cell === cell ? finer : cellPlace(cut, cell));
-  putSurface(solid, frame, cut.data);
   const said = found('cut', { view, target, cut, deviation, cutouts, cutBy });
   return { found: said, map: deviation.map, left: deviation.left, eye: closer.eye, deepest, cutouts };
 }

@@ -11,7 +11,7 @@ import { found } from './checks/registry';
 import { joinLeft, type LeftFigures } from './deviation';
 import { type EyeFigures, joinEyes } from './eye';
 import { type ProgramFigures, Tally } from './figures';
-import { type Held, isStout, whatHolds } from './holds';
+import { FRAIL, type Held, whatHolds } from './holds';
 import {
   besideSlot,
   type CutoutOfPass,
@@ -23,7 +23,16 @@ import {
   wayOf,
 } from './look-at-part';
 import { type Run, simulate, type WrittenProgram } from './simulate';
-import { raiseBy, type Solid, surfaceOf, thinnestOf, wholeBoard, woodUnder } from './solid';
+import {
+  raiseBy,
+  type Solid,
+  type StandingBoard,
+  standsEverywhere,
+  surfaceOf,
+  thinnestOf,
+  wholeBoard,
+  woodUnder,
+} from './solid';
 
 export interface SetupToProve {
   view: SetupView;
@@ -126,7 +135,7 @@ export async function proveBoard(
 
 /** The board as a setup finds it. */
 interface Clamped {
-  solids: Solid[];
+  solids: StandingBoard[];
   frame: Frame;
   around: boolean;
 }
@@ -164,9 +173,13 @@ async function proveSetup(s: SetupToProve, clamped: Clamped, all: Found[], host:
   };
   const held: Held[] = [];
   const onProgram = ({ file }: WrittenProgram) => {
+    // A board that is thick everywhere is in one piece.
+    if (solids.every((solid, n) => standsEverywhere(solid, frame, cuts[n].data, FRAIL))) {
+      held.push({ file, loose: [], weak: [] });
+      return;
+    }
     const wood = solids.map((solid, n) => woodUnder(solid, frame, cuts[n].data));
-    const whole = wood.every(isStout) ? wood[0] : pooledOver(parted(wood, thickness), 0, 'min');
-    held.push({ file, ...whatHolds(whole, view.setup.holding) });
+    held.push({ file, ...whatHolds(pooledOver(parted(wood, thickness), 0, 'min'), view.setup.holding) });
   };
   const zero = zeroOf(view.board, view.setup);
   const sim = await simulate(parted(cuts, 0), { programs, cutters: view.cutters, zero, host, onRun, onProgram });

@@ -11,9 +11,15 @@ export interface Solid {
   bottom: Float32Array;
 }
 
+/** A board while its setups are cut. */
+export interface StandingBoard extends Solid {
+  /** Whether `top` is still the field that the board began with. */
+  untouched: boolean;
+}
+
 /** A whole board: its top at 0, its underside a thickness below. */
-export function wholeBoard(grid: Grid, thickness: number): Solid {
-  return { grid, top: makeField(grid, 0).data, bottom: makeField(grid, -thickness).data };
+export function wholeBoard(grid: Grid, thickness: number): StandingBoard {
+  return { grid, top: makeField(grid, 0).data, bottom: makeField(grid, -thickness).data, untouched: true };
 }
 
 /**
@@ -45,11 +51,43 @@ export function woodUnder(solid: Solid, frame: Frame, surface: Float32Array): He
   return { ...gridThrough(frame, grid), data: turned ? turnedRows(data, grid.width) : data };
 }
 
-/** Puts the surface that a setup has left back into the solid. */
-export function putSurface(solid: Solid, frame: Frame, surface: Float32Array): void {
+/** Whether more than `least` mm of wood stands over every cell; the surface as for woodUnder. */
+export function standsEverywhere(solid: Solid, frame: Frame, surface: Float32Array, least: number): boolean {
+  const { grid, top, bottom } = solid;
+  const { turned, thickness } = frame;
+  for (let row = 0; row < top.length; row += grid.width) {
+    for (let i = 0; i < grid.width; i++) {
+      const k = row + i;
+      const own = turned ? surface[row + grid.width - 1 - i] : surface[k];
+      if (top[k] <= bottom[k] || (turned ? top[k] + thickness + own : own - bottom[k]) <= least) return false;
+    }
+  }
+  return true;
+}
+
+/**
+ * Puts the surface that a setup has left back into the solid.
+ * @returns the surface as it stood before, which is the caller's
+ */
+export function replaceSurface(solid: StandingBoard, frame: Frame, surface: Float32Array): HeightField {
+  const { grid, top, bottom, untouched } = solid;
+  if (untouched && !frame.turned && top.every((v, k) => v > bottom[k])) {
+    // Of a large board every field counts: nobody else holds the first one.
+    Object.assign(solid, { top: surface, untouched: false });
+    return { ...gridThrough(frame, grid), data: top };
+  }
+  const before = surfaceOf(solid, frame);
+  putSurface(solid, frame, surface);
+  return before;
+}
+
+function putSurface(solid: Solid, frame: Frame, surface: Float32Array): void {
   const { grid, top, bottom } = solid;
   if (!frame.turned) {
-    for (let k = 0; k < top.length; k++) if (top[k] > bottom[k]) top[k] = surface[k];
+    // What a setup has left is its own, and is not written over by the next.
+    const next = top.slice();
+    for (let k = 0; k < top.length; k++) if (top[k] > bottom[k]) next[k] = surface[k];
+    solid.top = next;
     return;
   }
   const own = turnedRows(surface, grid.width);

@@ -1,0 +1,63 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { boardGrid } from '../field/height-field';
+import type { Frame } from '../setup/frame';
+import { replaceSurface, standsEverywhere, surfaceOf, wholeBoard, woodUnder } from './solid';
+
+const grid = boardGrid(4, 3, 1);
+const n = grid.width * grid.height;
+const frame = (turned: boolean): Frame => ({ turned, width: 4, thickness: 10 }) as Frame;
+
+const cuts = fc.array(
+  fc.record({ turned: fc.boolean(), depths: fc.array(fc.integer({ min: 0, max: 12 }), { minLength: n, maxLength: n }) }),
+  { maxLength: 4 },
+);
+
+test('setups leave the wood that is in neither cut, whichever side is up and however often; what one has left stays its own', () => {
+  fc.assert(
+    fc.property(cuts, (all) => {
+      const solid = wholeBoard(grid, 10);
+      // By the plain definition: of every cell the highest and the lowest that still stands, in the first frame.
+      const top = new Array(n).fill(0);
+      const bottom = new Array(n).fill(-10);
+      const left: [Float32Array, Float32Array][] = [];
+      for (const { turned, depths } of all) {
+        const f = frame(turned);
+        const cut = surfaceOf(solid, f);
+        const stood = cut.data.slice();
+        for (let k = 0; k < n; k++) cut.data[k] = Math.min(cut.data[k], -depths[k]);
+        const before = replaceSurface(solid, f, cut.data);
+        expect(Array.from(before.data)).toEqual(Array.from(stood));
+        before.data.fill(99);
+        left.push([cut.data, cut.data.slice()]);
+        for (let k = 0; k < n; k++) {
+          const own = turned ? k - (k % 4) + 3 - (k % 4) : k;
+          if (top[own] <= bottom[own]) continue;
+          if (turned) bottom[own] = Math.max(bottom[own], depths[k] - 10);
+          else top[own] = Math.min(top[own], -depths[k]);
+        }
+      }
+      expect(Array.from(solid.top, (t, k) => Math.max(0, t - solid.bottom[k]))).toEqual(
+        top.map((t, k) => Math.max(0, t - bottom[k])),
+      );
+      for (const [now, then] of left) expect(now).toEqual(then);
+    }),
+    { numRuns: 200 },
+  );
+});
+
+test('a board stands everywhere where the thinnest of its wood is thicker', () => {
+  fc.assert(
+    fc.property(cuts, fc.boolean(), fc.integer({ min: 0, max: 10 }), (all, turned, least) => {
+      const solid = wholeBoard(grid, 10);
+      for (const { turned: up, depths } of all) {
+        const cut = surfaceOf(solid, frame(up));
+        for (let k = 0; k < n; k++) cut.data[k] = Math.min(cut.data[k], -depths[k]);
+        replaceSurface(solid, frame(up), cut.data);
+      }
+      const surface = surfaceOf(solid, frame(turned));
+      const wood = woodUnder(solid, frame(turned), surface.data);
+      expect(standsEverywhere(solid, frame(turned), surface.data, least)).toBe(wood.data.every((v) => v > least));
+    }),
+  );
+});
