@@ -17,8 +17,15 @@ test('stock removal is the exact swept cutter for every shape, slope and directi
     fc.property(
       fc.constantFrom(...shapes),
       fc.array(fc.tuple(coordinate, coordinate, depth), { minLength: 2, maxLength: 4 }),
-      fc.constantFrom('free', 'raster', 'plunge'),
-      (p, points, kind) => {
+      fc.constantFrom('free', 'raster', 'plunge', 'chain'),
+      fc.double({ min: 0.02, max: 0.6, noNaN: true }),
+      (p, points, kind, step) => {
+        // Short moves on one line at any angle, each on a slope of its own, as finishing makes them.
+        if (kind === 'chain') {
+          const [[x, y], [, angle]] = points;
+          const line = Array.from({ length: 9 }, (_, n) => points[n % points.length][2] * (n % 2 ? step : 1));
+          points = line.map((z, n) => [x + n * step * Math.cos(angle), y + n * step * Math.sin(angle), z]);
+        }
         if (kind === 'raster') points = points.map(([x, , z]) => [x, points[0][1], z]);
         if (kind === 'raster') points.sort((a, b) => a[0] - b[0]);
         if (kind === 'plunge') points = points.map(([, , z]) => [points[0][0], points[0][1], z]);
@@ -45,7 +52,7 @@ test('stock removal is the exact swept cutter for every shape, slope and directi
         }
       },
     ),
-    { numRuns: 40, endOnFailure: true },
+    { numRuns: 60, endOnFailure: true },
   );
 }, 300_000);
 

@@ -9,7 +9,10 @@ const n = grid.width * grid.height;
 const frame = (turned: boolean): Frame => ({ turned, width: 4, thickness: 10 }) as Frame;
 
 const cuts = fc.array(
-  fc.record({ turned: fc.boolean(), depths: fc.array(fc.integer({ min: 0, max: 12 }), { minLength: n, maxLength: n }) }),
+  fc.record({
+    turned: fc.boolean(),
+    depths: fc.array(fc.integer({ min: 0, max: 12 }), { minLength: n, maxLength: n }),
+  }),
   { maxLength: 4 },
 );
 

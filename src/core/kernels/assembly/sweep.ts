@@ -1,7 +1,7 @@
 // Stock removal: lowers a height field by the exact swept volume of a cutter along slanted segments.
 // See ../stock-removal.ts for the layout, the shapes and the plain definition.
 import { begin, MEASURE, PLAIN, RAPID, tell } from './engaged';
-import { BALL, FLAT, takeUp } from './lowest';
+import { BALL, BULL, FLAT, TAPERED, takeUp } from './lowest';
 import { aim, cutRow, level } from './rows';
 
 /** Numbers a segment and figures given out a segment. */
@@ -14,9 +14,23 @@ let amin: f64, amax: f64;
 @inline
 function dropAt(q: usize): bool { return f64.load(q, 48) != 0; }
 
-function own(shape: i32, q: usize, first: bool, last: bool, R: f64, L: f64, ux: f64, uy: f64, sine: f64, cell: f64): void {
+/**
+ * How far from its tip, along a segment of slope m, a cutter's lowest point over any cell lies at most, with the slope's sign. On a ball and
+ * on a bull-nose's corner it is furthest right ahead; on a cone at the rim, where the chord ends.
+ */
+function swing(shape: i32, R: f64, p0: f64, p2: f64, m: f64): f64 {
+  const steep = Math.abs(m), sine = m / Math.sqrt(1 + m * m);
+  if (steep == 0 || shape == BALL) return R * sine;
+  if (shape == BULL) return (m < 0 ? -1.0 : 1.0) * (R - p0) + p0 * sine;
+  const cone = R * min(1.0, steep / p2);
+  const far = shape == TAPERED ? max(p0 * Math.abs(sine), cone) : max(p0, cone);
+  return m < 0 ? -far : far;
+}
+
+function own(shape: i32, q: usize, first: bool, last: bool, R: f64, L: f64, ux: f64, uy: f64, p0: f64, p2: f64, m: f64, cell: f64): void {
   const x0 = f64.load(q), y0 = f64.load(q, 8), z0 = f64.load(q, 16);
   const x1 = f64.load(q, 24), y1 = f64.load(q, 32), z1 = f64.load(q, 40);
+  const far = swing(shape, R, p0, p2, m);
   if (!first) {
     const p = q - SEGMENT;
     if (!dropAt(p) && f64.load(p, 24) == x0 && f64.load(p, 32) == y0 && f64.load(p, 40) == z0) {
@@ -25,8 +39,8 @@ function own(shape: i32, q: usize, first: bool, last: bool, R: f64, L: f64, ux: 
       if (shape == FLAT) amin = 0; // its end disc has covered the start
       else if (l > 1e-9 && Math.abs(ex * uy - ey * ux) <= 3e-3 * l && ex * ux + ey * uy > 0) {
         const pm = (z0 - f64.load(p, 16)) / l;
-        amin = R * min(0.0, min(sine, pm / Math.sqrt(1 + pm * pm)));
-      } else if (l > 1e-9 || f64.load(p, 16) >= z0) amin = R * min(0.0, sine);
+        amin = min(0.0, min(far, swing(shape, R, p0, p2, pm)));
+      } else if (l > 1e-9 || f64.load(p, 16) >= z0) amin = min(0.0, far);
     }
   }
   if (shape == FLAT) return;
@@ -37,7 +51,7 @@ function own(shape: i32, q: usize, first: bool, last: bool, R: f64, L: f64, ux: 
       const l = Math.sqrt(ex * ex + ey * ey);
       if (l > 1e-9 && Math.abs(ex * uy - ey * ux) <= 3e-3 * l && ex * ux + ey * uy > 0) {
         const nm = (f64.load(p, 40) - z1) / l;
-        amax = L + R * max(0.0, max(sine, nm / Math.sqrt(1 + nm * nm)));
+        amax = L + max(0.0, max(far, swing(shape, R, p0, p2, nm)));
       }
     }
   }
@@ -90,8 +104,8 @@ export function sweep(
     if (L > 1e-9) { ux = dx / L; uy = dy / L; m = (z1 - z0) / L; }
     else { L = 0; z0 = min(z0, z1); }
     amin = -R; amax = L + R;
-    if (!rapid && L > 0 && (shape == BALL || (shape == FLAT && m == 0)))
-      own(shape, q, s == 0 && !before, s + 1 == n && !after, R, L, ux, uy, m / Math.sqrt(1 + m * m), cell);
+    if (!rapid && L > 0 && (shape != FLAT || m == 0))
+      own(shape, q, s == 0 && !before, s + 1 == n && !after, R, L, ux, uy, p0, p2, m, cell);
     takeUp(shape, R, p0, p1, p2, m);
     aim(ux, uy, L, m, z0, R2);
     begin(rapid ? RAPID : measure ? MEASURE : PLAIN, whole, limit);
