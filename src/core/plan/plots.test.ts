@@ -131,9 +131,9 @@ describe('where a board is planned', () => {
       return view.document;
     };
     const large = sized(1200, 600, [[600, 300]], { x: 1100, y: 550 });
-    // Up to 2.93 GB were measured, and 2.29 GB for four reliefs.
-    expect(memoryFor(large)).toBeGreaterThan(2.93e9);
-    expect(memoryFor(large)).toBeLessThan(3.1e9);
+    // 3.64 GB were measured where nothing is roughed, and 2.29 GB for four reliefs.
+    expect(memoryFor(large)).toBeGreaterThan(3.64e9);
+    expect(memoryFor(large)).toBeLessThan(3.8e9);
     const corners: [number, number][] = [
       [500, 300],
       [1900, 300],
@@ -144,9 +144,10 @@ describe('where a board is planned', () => {
     expect(four).toBeGreaterThan(2.2e9);
     expect(four).toBeLessThan(2.5e9);
     expect(memoryFor(sized(1200, 600, [[600, 300]]))).toBeLessThan(0.4e9);
-    const two = structuredClone(large);
-    two.boards[0].setups.push({ ...structuredClone(two.boards[0].setups[0]), id: 'back' });
-    expect(memoryFor(two)).toBeGreaterThan(1.2 * memoryFor(large));
+    const three = structuredClone(large);
+    const [{ setups }] = three.boards;
+    for (const id of ['back', 'again']) setups.push({ ...structuredClone(setups[0]), id });
+    expect(memoryFor(three)).toBeGreaterThan(1.2 * memoryFor(large));
     expect(memoryFor({ ...large, cell: 0.4 })).toBeLessThan(memoryFor(large) / 5);
   });
 
@@ -227,7 +228,7 @@ test('a cut-out whose line begins on no plot has its board planned on wider ones
   expect(errorsOf(plan)).toEqual([]);
 }, 120_000);
 
-test('a relief on a large board is roughed and cut out by the programs that it gets on a small one, and finished as well', async () => {
+test('a relief on a large board is roughed by the program that it gets on a small one, and finished and cut out as well', async () => {
   const planned = async (board: { x: number; y: number }) => {
     const view = domes(board, [[108, 82]]);
     applyEdits(view.document, addPass(view, 'cutout', drawerBit('em6')));
@@ -240,9 +241,9 @@ test('a relief on a large board is roughed and cut out by the programs that it g
   };
   const [small, large] = [await planned({ x: 300, y: 200 }), await planned(LARGE)];
   const [rough, finish, cutout] = [0, 1, 2];
-  for (const i of [rough, cutout]) expect(large[i].moves).toBe(small[i].moves);
-  // Its rows begin where the plot does.
-  expect(large[finish].cutLength / small[finish].cutLength).toBeCloseTo(1, 1);
+  expect(large[rough].moves).toBe(small[rough].moves);
+  // Its rows begin where the plot does, and what they leave beside the cut-out differs by a hair.
+  for (const i of [finish, cutout]) expect(large[i].cutLength / small[i].cutLength).toBeCloseTo(1, 1);
 }, 120_000);
 
 describe('a board in plots', () => {

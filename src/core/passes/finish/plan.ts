@@ -5,6 +5,7 @@ import { AIR, type HeightField, padField, transposeField } from '../../field/hei
 import { Path, sinkingFeed } from '../../motion/path';
 import { clearHeights, highestAlong, lowerStock, type PassContext, type Tool } from '../context';
 import { rampOnto } from '../ramp';
+import { goDown } from './go-down';
 import { CREASE_ENDS, Raster, type Stretch } from './raster';
 import type { FinishPass } from './schema';
 
@@ -34,10 +35,12 @@ export async function planFinish(
   const pad = Math.ceil((R + pass.stepover) / cell) + 2;
   const surface = withEdges(ctx, padField(ctx.planning, pad, AIR), pad);
   const offset: HeightField = { ...surface, data: await ctx.host.offset(surface, profileOf(cutter), 0) };
+  const first = await goDown(ctx, cutter, region, offset);
   const clear = await clearHeights(ctx, R);
   const raster = new Raster(ctx, pass, { cutter, surface, offset }, region);
   const rows = await allRows(ctx, raster, surface, cutter, pass.stepover);
-  const path = new Path();
+  const path = first ?? new Path();
+  const begun = path.moves;
   const tool = { path, cutter, clear, heights: ctx.heights };
   // Rows that have something to cut, counted up to each.
   let filled = 0;
@@ -60,7 +63,7 @@ export async function planFinish(
     row = next.row;
   }
   if (path.moves > 0) path.rapid(path.x, path.y, ctx.heights.everything);
-  await lowerStock(ctx, path, 0, cutter);
+  await lowerStock(ctx, path, begun, cutter);
   return { path };
 }
 

@@ -16,7 +16,10 @@ import { clearByRings, type Level } from '../rings';
 import { standing, stockAt, stockUnder } from '../standing';
 import { roughLevels } from './levels';
 import { clearByRows } from './rows';
-import type { RoughPass } from './schema';
+import type { Clearing } from './schema';
+
+/** Whether the tip may be at a place, mm, as far as whoever asks for the levels is concerned. */
+type Only = (x: number, y: number) => boolean;
 
 export interface Roughed {
   path: Path;
@@ -29,8 +32,15 @@ export interface Roughed {
  * grid of highest values, with the cutter grown by what the coarser grid and the simplified contours may be off, so that
  * the errors only ever leave a little more wood.
  * Lowers ctx.stock to what is certainly open afterwards.
+ * @param only where in its area the tip may be
  */
-export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutter, region: Region): Promise<Roughed> {
+export async function planRough(
+  ctx: PassContext,
+  pass: Clearing,
+  cutter: Cutter,
+  region: Region,
+  only: Only = () => true,
+): Promise<Roughed> {
   const R = cutter.diameter / 2;
   const fine = ctx.planning.cell;
   const factor = Math.max(1, Math.min(Math.round(cutter.diameter / 32 / fine), Math.round(ctx.stock.cell / fine)));
@@ -50,7 +60,7 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
     grown = { ...grid, data };
   }
   const lowest = await ctx.host.offset(grown, profileOf(cutter), slack);
-  const domain = domainOf(ctx, region, grid, overrun);
+  const domain = domainOf(ctx, region, grid, overrun, only);
   const ground = ctx.target.ground + pass.stockToLeave;
   for (let k = 0; k < lowest.length; k++) lowest[k] = domain[k] ? Math.max(lowest[k], ground) : Infinity;
   const levels = roughLevels(lowest, grown.data, 0, pass.stepdown);
@@ -59,10 +69,8 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
   let allowed: Uint8Array<ArrayBufferLike> = domain;
   let above = 0;
   for (const z of levels) {
-    const here = new Uint8Array(lowest.length);
-    let any = 0;
-    for (let k = 0; k < here.length; k++) if (allowed[k] && lowest[k] <= z + 1e-4) any += here[k] = 1;
-    if (any === 0) break;
+    const here = openAt(z, lowest, allowed);
+    if (!here.includes(1)) break;
     const from = path.moves;
     // A bit that follows a larger one goes only where that one left something.
     const todo = rest ? standing(here, grid, await stockUnder(ctx, R, grid), z + 0.01, pass.stepover) : here;
@@ -86,8 +94,15 @@ export async function planRough(ctx: PassContext, pass: RoughPass, cutter: Cutte
   return { path, levels: cut };
 }
 
+/** Where the tip may be at a level. */
+function openAt(z: number, lowest: Float32Array, allowed: Uint8Array): Uint8Array {
+  const here = new Uint8Array(lowest.length);
+  for (let k = 0; k < here.length; k++) if (allowed[k] && lowest[k] <= z + 1e-4) here[k] = 1;
+  return here;
+}
+
 /** Clears one level, from the first place that is to be cleared where nothing has been cut yet. */
-function clearLevel(tool: Tool, level: Level, todo: Uint8Array, pass: RoughPass): void {
+function clearLevel(tool: Tool, level: Level, todo: Uint8Array, pass: Clearing): void {
   const { path, heights } = tool;
   if (path.moves === 0) {
     const { x, y } = cellPlace(level.grid, todo.indexOf(1));
@@ -115,7 +130,7 @@ function overrunOf(ctx: PassContext, cutter: Cutter, reach: number): number {
 }
 
 /** Where the tip's centre may be at all: over the pass's area, and over the edge where it must. */
-function domainOf(ctx: PassContext, region: Region, grid: HeightField, overrun: number): Uint8Array {
+function domainOf(ctx: PassContext, region: Region, grid: HeightField, overrun: number, only: Only): Uint8Array {
   const { outside, field } = ctx.target;
   const out = new Uint8Array(grid.width * grid.height);
   for (let j = 0; j < grid.height; j++) {
@@ -127,7 +142,7 @@ function domainOf(ctx: PassContext, region: Region, grid: HeightField, overrun: 
       // Signed distance beyond the board's edge, negative inside.
       if (Math.max(-x, x - ctx.board.x, -y, y - ctx.board.y) > overrun) continue;
       const k = nearestCell(field, cx, cy);
-      if (field.data[k] < 0 && inRegion(region, ctx.mode, { x: cx, y: cy }, outside[k], FRAIL))
+      if (field.data[k] < 0 && inRegion(region, ctx.mode, { x: cx, y: cy }, outside[k], FRAIL) && only(x, y))
         out[j * grid.width + i] = 1;
     }
   }

@@ -1,10 +1,10 @@
 import { cellAt } from '../../field/height-field';
 import type { Tool } from '../context';
 import { cutLoops, dropTo, type Level, loopsOf, passable, RIM } from '../rings';
-import type { RoughPass } from './schema';
+import type { Clearing } from './schema';
 
 /** Clears a level by following its walls once and then by rows between them. */
-export function clearByRows(tool: Tool, level: Level, pass: RoughPass, tolerance: number): void {
+export function clearByRows(tool: Tool, level: Level, pass: Clearing, tolerance: number): void {
   cutLoops(tool, level, loopsOf(level, pass.stepover, tolerance, 1).flat(), pass);
   const { grid, depth } = level;
   const a = (pass.angle * Math.PI) / 180;
@@ -39,7 +39,7 @@ export function clearByRows(tool: Tool, level: Level, pass: RoughPass, tolerance
 }
 
 /** Rows in serpentines, region by region. Their ends lie on the walls that were followed, so that each is entered open. */
-function cutRows(tool: Tool, level: Level, rows: [number, number, number, number][][], pass: RoughPass): void {
+function cutRows(tool: Tool, level: Level, rows: [number, number, number, number][][], pass: Clearing): void {
   const { path, cutter } = tool;
   const left = rows.map((r) => r.slice());
   const total = left.reduce((n, r) => n + r.length, 0);

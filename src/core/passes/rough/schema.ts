@@ -15,3 +15,6 @@ export const roughSchema = z.object({
   rampAngle,
 });
 export type RoughPass = z.infer<typeof roughSchema>;
+
+/** What of a roughing pass says how levels are cleared. */
+export type Clearing = Pick<RoughPass, 'strategy' | 'angle' | 'stepover' | 'stepdown' | 'stockToLeave' | 'rampAngle'>;
