@@ -11,7 +11,10 @@ const R = ball.diameter / 2;
 test('over a window come the moves whose bit meets it, each once', () => {
   const place = fc.double({ min: -8, max: 48, noNaN: true });
   const depth = fc.double({ min: -3, max: 1, noNaN: true });
-  const move = fc.tuple(place, place, depth, place, place, depth);
+  const step = fc.oneof(fc.double({ min: -2, max: 2, noNaN: true }), fc.double({ min: -40, max: 40, noNaN: true }));
+  const move = fc
+    .tuple(place, place, depth, step, step, depth)
+    .map(([x, y, z, dx, dy, end]) => [x, y, z, x + dx, y + dy, end]);
   const window = fc.record({
     i: fc.integer({ min: 0, max: 180 }),
     j: fc.integer({ min: 0, max: 130 }),
