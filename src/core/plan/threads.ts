@@ -2,7 +2,7 @@ import type { Drawn } from '../arrange/edges';
 import { MASK } from '../arrange/target';
 import type { DrawingGrid } from '../arrange/window';
 import { gridOf, type HeightField } from '../field/height-field';
-import { type KernelHost, localHost } from '../kernels/host';
+import { localHost } from '../kernels/host';
 import { cutSlots, type Slot } from '../passes/slots';
 import { type Deepest, type Look, type Looking, lookAt, type ToLookAt } from '../proof/closer';
 import { type Drawing, drawerOf } from './draw-window';
@@ -34,13 +34,13 @@ export interface Threads {
 }
 
 /** The target on finer windows: drawn from the layers, seated, with slots as their bits leave them. */
-function lookOf({ drawing, datum, slots }: CloserLook, host: KernelHost): Look {
+function lookOf({ drawing, datum, slots }: CloserLook): Look {
   const draw = drawerOf(drawing);
   return async (g) => {
     const { z, cover } = draw(g);
     const field: HeightField = { ...gridOf(g), data: z.map((v, k) => (cover[k] ? Math.min(0, datum + v) : datum)) };
     const mask = new Uint8Array(z.length).fill(MASK.cut);
-    const opened = await cutSlots({ field, mask, outside: new Float32Array(0), ground: datum }, slots, host);
+    const opened = await cutSlots({ field, mask, outside: new Float32Array(0), ground: datum }, slots, localHost);
     return { field: opened.target.field, seen: cover };
   };
 }
@@ -55,7 +55,7 @@ const WORKERS: Workers = {
     return async (g) => draw(g);
   },
   closer: (common) => {
-    const look = lookOf(common, localHost);
+    const look = lookOf(common);
     return (window) => lookAt(window, common.at, look, localHost);
   },
 };
