@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Groove } from '../src/core/arrange/grooves';
 import { NEW_WORDS } from '../src/core/arrange/new-layer';
 import { MASK } from '../src/core/arrange/target';
-import { DRAWER } from '../src/core/doc/defaults';
+import { DRAWER, SHOP_MACHINE } from '../src/core/doc/defaults';
 import { boardGrid, makeField } from '../src/core/field/height-field';
 import { localHost } from '../src/core/kernels/host';
 import { medialAxis } from '../src/core/outline/medial';
@@ -62,6 +62,8 @@ export async function benchLetters(): Promise<void> {
     board: { x: 340, y: 60, thickness: 20 },
     mode: 'raised',
     heights: HEIGHTS,
+    rampAngle: 4,
+    machine: SHOP_MACHINE,
     host: localHost,
     grooves: async () => [groove],
   });

@@ -3,17 +3,20 @@ import type { Machine } from './machine';
 import type { Material } from './material';
 
 const plain = { stockToLeave: 1, rampAngle: 4, chipLoad: { least: 0.01, most: 0.25 }, caution: null };
+/** Ramps in solid wood: a quarter of the diameter deep over one diameter, as in oak. */
+const wood = { ...plain, rampAngle: 14 };
 
 /**
- * The materials that a new shop holds. Stepdown as a share of the diameter and stock to leave: trade handbook, section 3; common practice,
- * no source. Ramps are 4 degrees in all of them for now.
+ * The materials that a new shop holds. Stepdown as a share of the diameter, stock to leave, and ramps by their length for one stepdown (1
+ * diameter in oak, 8 in plywood, 2.7 in foam, 2.4 in brass): trade handbook, section 3; common practice, no source. Where none is told it is
+ * plywood's.
  */
 export const MATERIALS: Material[] = [
-  { ...plain, id: 'pine', name: 'pine', stepdown: 0.5 },
-  { ...plain, id: 'lime', name: 'lime', stepdown: 0.5 },
-  { ...plain, id: 'beech', name: 'beech', stepdown: 0.4 },
-  { ...plain, id: 'maple', name: 'maple', stepdown: 0.4 },
-  { ...plain, id: 'walnut', name: 'walnut', stepdown: 0.4, caution: 'walnut dust irritates skin and lungs' },
+  { ...wood, id: 'pine', name: 'pine', stepdown: 0.5 },
+  { ...wood, id: 'lime', name: 'lime', stepdown: 0.5 },
+  { ...wood, id: 'beech', name: 'beech', stepdown: 0.4 },
+  { ...wood, id: 'maple', name: 'maple', stepdown: 0.4 },
+  { ...wood, id: 'walnut', name: 'walnut', stepdown: 0.4, caution: 'walnut dust irritates skin and lungs' },
   {
     ...plain,
     id: 'mdf',
@@ -21,7 +24,7 @@ export const MATERIALS: Material[] = [
     stepdown: 0.5,
     caution: 'MDF dust is fine and bound with resin: extraction and a mask',
   },
-  { ...plain, id: 'foam', name: 'foam', stepdown: 1, stockToLeave: 0.6 },
+  { ...plain, id: 'foam', name: 'foam', stepdown: 1, stockToLeave: 0.6, rampAngle: 20 },
   {
     ...plain,
     id: 'solid-surface',
@@ -36,6 +39,7 @@ export const MATERIALS: Material[] = [
     name: 'brass',
     stepdown: 0.1,
     stockToLeave: 0.2,
+    rampAngle: 2.4,
     caution: 'sharp hot chips: eye protection',
   },
 ];

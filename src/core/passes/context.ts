@@ -7,6 +7,7 @@ import type { Heights } from '../doc/setup';
 import { AIR, cellAt, type HeightField, makeField, padField, poolField } from '../field/height-field';
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
+import type { Moving } from '../motion/link';
 import type { Path } from '../motion/path';
 import type { Polygon } from '../outline/polygon';
 
@@ -26,8 +27,10 @@ export interface PassContext {
   planning: HeightField;
   /** Pairs of cell and how far finishing raises it, mm, for edges that stand between cells, as raisedEdges says. */
   raised: Float64Array;
-  /** An upper bound of the stock's height at the moment, on a coarser grid padded with air. */
+  /** What stands at the moment, on a coarser grid padded with air: an upper bound, which rapids stay above. */
   stock: HeightField;
+  /** The same at the middles of the stock's cells, exactly: what passes ask before they make a move. */
+  stands: HeightField;
   /** Whether anything has been cut yet. */
   worked: boolean;
   /** 1 on the target's grid where a level field has been cleared and finishing has nothing to do. */
@@ -41,6 +44,9 @@ export interface PassContext {
   board: { x: number; y: number; thickness: number };
   mode: 'raised' | 'sunk';
   heights: Heights;
+  /** How steeply bits sink into its wood, degrees. */
+  rampAngle: number;
+  machine: Moving;
   host: KernelHost;
 }
 
@@ -50,11 +56,17 @@ export interface PassContext {
  */
 const KEEP_PROUD = 32;
 const STOCK_FACTOR = 2;
+/** Boards of cells coarser than this, mm, and no more of them than this have their stock on the cells themselves: bits are few cells wide there. */
+const COARSE = 0.2;
+const FEW = 4e6;
 /** Air around the board in the stock grid, mm: wider than any cutter's radius and overrun. */
 const STOCK_PAD = 30;
 
 /** What a context is made of; what V bits cut, outlines, edges and where the ground ends may be left out where no pass asks for them. */
-export type ContextInput = Pick<PassContext, 'target' | 'board' | 'mode' | 'heights' | 'host'> &
+export type ContextInput = Pick<
+  PassContext,
+  'target' | 'board' | 'mode' | 'heights' | 'rampAngle' | 'machine' | 'host'
+> &
   Partial<Pick<PassContext, 'grooves' | 'outline' | 'raised' | 'here'>>;
 
 /** The context before the first pass: a whole board. */
@@ -72,7 +84,8 @@ export function makeContext(input: ContextInput): PassContext {
       }
     }
   }
-  const coarse = poolField(makeField(field, 0), STOCK_FACTOR, 'max');
+  const factor = field.cell > COARSE && field.data.length <= FEW ? 1 : STOCK_FACTOR;
+  const coarse = poolField(makeField(field, 0), factor, 'max');
   const stock = padField(coarse, Math.ceil(STOCK_PAD / coarse.cell), AIR);
   boardAround(stock, coarse, input.board);
   return {
@@ -83,6 +96,7 @@ export function makeContext(input: ContextInput): PassContext {
     ...input,
     planning,
     stock,
+    stands: { ...stock, data: stock.data.slice() },
     worked: false,
     cleared: new Uint8Array(field.data.length),
   };
@@ -103,11 +117,20 @@ function boardAround(stock: HeightField, inner: HeightField, board: { x: number;
   }
 }
 
-/** Highest stock under a cutter of radius R at every place: what a tip must stay above. */
-export async function clearHeights(ctx: PassContext, R: number): Promise<HeightField> {
-  const data = await ctx.host.offset(ctx.stock, { shape: 0, R, p0: 0, p1: 0, p2: 0 }, 1.5 * ctx.stock.cell);
-  return { ...ctx.stock, data };
+/** Highest of a field's cells within r mm of every place; `slack` mm more all around. */
+export async function highestWithin(
+  { host }: Pick<PassContext, 'host'>,
+  field: HeightField,
+  r: number,
+  slack = 0,
+): Promise<HeightField> {
+  const data = await host.offset(field, { shape: 0, R: r, p0: 0, p1: 0, p2: 0 }, slack);
+  return { ...field, data };
 }
+
+/** Highest stock under a cutter of radius R at every place: what a tip must stay above. */
+export const clearHeights = (ctx: PassContext, R: number): Promise<HeightField> =>
+  highestWithin(ctx, ctx.stock, R, 1.5 * ctx.stock.cell);
 
 /** Highest value of a coarse field along a straight line, its cells taken whole. */
 export function highestAlong(f: HeightField, x0: number, y0: number, x1: number, y1: number): number {
@@ -120,7 +143,7 @@ export function highestAlong(f: HeightField, x0: number, y0: number, x1: number,
   return high;
 }
 
-/** Lowers the stock by the moves from the given one on, with a cutter a little too small, so that it stays an upper bound. */
+/** Lowers what stands by the moves from the given one on; the bound with a cutter a little too small, so that it stays one. */
 export async function lowerStock(ctx: PassContext, path: Path, from: number, cutter: Cutter): Promise<void> {
   const n = path.moves - from;
   if (n <= 0) return;
@@ -132,6 +155,7 @@ export async function lowerStock(ctx: PassContext, path: Path, from: number, cut
     segments.set([d[p], d[p + 1], d[p + 2], d[q], d[q + 1], d[q + 2], d[q + 3] > 0 ? 0 : 1], i * SEGMENT);
   }
   const profile = profileOf(cutter);
+  await ctx.host.remove(ctx.stands, profile, segments);
   const R = profile.R - 0.8 * ctx.stock.cell;
   const shrunk = { ...profile, R, p0: Math.min(profile.p0, R), p1: Math.min(profile.p1, R) };
   await ctx.host.remove(ctx.stock, shrunk, segments);

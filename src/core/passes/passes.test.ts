@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { buildTarget, MASK } from '../arrange/target';
-import { DRAWER } from '../doc/defaults';
+import { DRAWER, SHOP_MACHINE } from '../doc/defaults';
 import { AIR, boardGrid, type HeightField, makeField } from '../field/height-field';
 import { localHost } from '../kernels/host';
 import { HEIGHTS } from '../plan/plan-test-kit';
@@ -55,7 +55,15 @@ function mound(mode: 'raised' | 'sunk' = 'raised') {
     drop: 0,
     regions: [region(mode === 'raised' ? 9.525 : 0)],
   });
-  return makeContext({ target, board: { x: 80, y: 60, thickness: 20 }, mode, heights: HEIGHTS, host: localHost });
+  return makeContext({
+    target,
+    board: { x: 80, y: 60, thickness: 20 },
+    mode,
+    heights: HEIGHTS,
+    rampAngle: 4,
+    machine: SHOP_MACHINE,
+    host: localHost,
+  });
 }
 
 test('levels pass through large flats, in even steps of at most the stepdown', () => {
@@ -105,8 +113,8 @@ test('finishing runs on the surface at any angle, within its tolerance', async (
       if (d[k + 3] === 0) continue;
       lowest = Math.min(lowest, d[k + 2]);
       const q = Math.hypot(d[k] - 40, d[k + 1] - 30);
-      // Over the middle the ball stands on the mound's top.
-      if (q < 0.3 && angle !== 37) expect(Math.abs(d[k + 2])).toBeLessThan(0.05);
+      // Over the middle the ball stands on the mound's top, drawn up a little where it lies at the board's own.
+      if (q < 0.3 && angle !== 37) expect(Math.abs(d[k + 2])).toBeLessThan(0.08);
     }
     expect(lowest).toBeGreaterThanOrEqual(-6 - 1e-6);
     expect(lowest).toBeLessThanOrEqual(-5.98);

@@ -1,5 +1,6 @@
 import { contourRings, type Ring, ringArea, ringLength, simplifyRing } from '../field/contours';
-import { cellAt, type HeightField } from '../field/height-field';
+import { cellAt, type HeightField, sampleField } from '../field/height-field';
+import { enterWood } from '../motion/enter';
 import type { Path } from '../motion/path';
 import type { RoughPass } from './rough/schema';
 
@@ -7,7 +8,6 @@ import type { RoughPass } from './rough/schema';
 type Rings = Pick<RoughPass, 'stepover' | 'rampAngle'>;
 
 import { highestAlong, type Tool } from './context';
-import { rampOnto } from './ramp';
 
 /** One level to be cleared. */
 export interface Level {
@@ -94,13 +94,20 @@ export function loopsOf(level: Level, stepover: number, tolerance: number, rings
   );
 }
 
+/**
+ * Least distance, in cells, read between the cells, at which the tip may run: the outermost ring runs at RIM and wanders by half a cell from it, so
+ * that its own vertices can lie nearer to a forbidden cell than to an open one.
+ */
+const NEAREST = 0.25;
+
 /** Whether the tip may run straight from one place to another at this level. */
 export function passable(level: Level, x0: number, y0: number, x1: number, y1: number): boolean {
   const { grid, depth } = level;
-  const n = Math.max(1, Math.ceil((Math.hypot(x1 - x0, y1 - y0) / grid.cell) * 2));
+  const field = { ...grid, data: depth };
+  const n = Math.max(1, Math.ceil((Math.hypot(x1 - x0, y1 - y0) / grid.cell) * 4));
   for (let s = 0; s <= n; s++) {
-    const k = cellAt(grid, x0 + ((x1 - x0) * s) / n, y0 + ((y1 - y0) * s) / n);
-    if (k < 0 || depth[k] <= 0) return false;
+    const [x, y] = [x0 + ((x1 - x0) * s) / n, y0 + ((y1 - y0) * s) / n];
+    if (cellAt(grid, x, y) < 0 || sampleField(field, x, y) < NEAREST) return false;
   }
   return true;
 }
@@ -161,10 +168,11 @@ function enter(tool: Tool, level: Level, loop: Loop, angle: number): void {
     const v = (start + i) % n;
     points.set([xy[2 * v], xy[2 * v + 1], level.z], 3 * i);
   }
-  const from = Math.max(top, level.z) + heights.approach / 2;
+  top = Math.max(top, level.z);
+  const from = top + heights.approach / 2;
   const height = Math.max(highestAlong(clear, path.x, path.y, points[0], points[1]) + heights.between, from);
   path.hop(points[0], points[1], height, from);
-  const end = rampOnto(tool, points, { closed: true, from, angle });
+  const end = enterWood(path, cutter, points, { closed: true, top, angle });
   follow(path, loop, (start + end) % n, level.z, cutter.feed);
 }
 

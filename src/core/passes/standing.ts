@@ -1,22 +1,26 @@
 import { distanceOutside } from '../field/distance';
 import { AIR, cellAt, cellPlace, cropField, type Grid, type HeightField } from '../field/height-field';
-import { clearHeights, type PassContext } from './context';
+import { highestWithin, type PassContext } from './context';
+
+/** Cells of a bit's rim that are left out: what stands there is known to half a cell on either side. */
+const RIM = 0.75;
+/** Most that is left out on coarse cells, as a share of the radius: a sliver so wide does not count as a bite. */
+const SLIVER = 0.2;
 
 /**
- * Highest stock under a bit of radius R, its rim left out: what stands right beside its way is a wall that stays, or known too
- * coarsely to count.
+ * Highest that stands under a bit of radius R, its rim left out: what stands right beside its way is a wall that stays.
  * @param grid where it is asked for
  */
 export function stockUnder(ctx: PassContext, R: number, grid: Grid): Promise<HeightField> {
   const { cell, width, height, originX, originY } = grid;
   const beyond = R + 2 * ctx.stock.cell;
-  const stock = cropField(ctx.stock, {
+  const stands = cropField(ctx.stands, {
     x0: originX - beyond,
     y0: originY - beyond,
     x1: originX + (width - 1) * cell + beyond,
     y1: originY + (height - 1) * cell + beyond,
   });
-  return clearHeights({ ...ctx, stock }, Math.max(0.1, R - 3 * stock.cell));
+  return highestWithin(ctx, stands, Math.max(0.1, R - Math.min(RIM * stands.cell, R * SLIVER)));
 }
 
 /** The stock under the bit at a cell of a grid; AIR beyond the board. */

@@ -2,16 +2,16 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { MASK, type Target } from '../arrange/target';
 import { type Cutter, profileHeight, profileOf } from '../cutter/cutter';
-import { DRAWER } from '../doc/defaults';
+import { DRAWER, SHOP_MACHINE } from '../doc/defaults';
 import { AIR, boardGrid, makeField } from '../field/height-field';
 import { localHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
 import { removeStock } from '../kernels/stock-removal';
+import { enterWood } from '../motion/enter';
 import { Path } from '../motion/path';
 import { HEIGHTS } from '../plan/plan-test-kit';
 import { makeContext } from './context';
 import { lowestTip } from './lowest-tip';
-import { rampOnto } from './ramp';
 import { cutSlots } from './slots';
 import { highestOver, standing } from './standing';
 
@@ -64,7 +64,7 @@ test('a ramp onto a ring ends on it, never steeper than its angle, never below i
         );
         const path = new Path();
         path.rapid(points[0], points[1], 5);
-        const end = rampOnto({ path, cutter: bit('em6') }, points, { closed: true, from: 0, angle });
+        const end = enterWood(path, bit('em6'), points, { closed: true, top: 0, angle });
         expect(path.z).toBeCloseTo(-deep, 9);
         expect(Math.hypot(path.x - points[3 * end], path.y - points[3 * end + 1])).toBeLessThan(1e-9);
         const d = path.data;
@@ -177,6 +177,8 @@ test('before the first pass the whole board stands, and nothing has been worked 
     board: { x: 30, y: 20, thickness: 15 },
     mode: 'raised',
     heights: HEIGHTS,
+    rampAngle: 4,
+    machine: SHOP_MACHINE,
     host: localHost,
   });
   expect(ctx.worked).toBe(false);

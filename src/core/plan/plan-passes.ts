@@ -88,6 +88,7 @@ async function inputOf(s: SetupPlanning, ctx: PassContext, pass: Pass, cutter: C
     trench: region.trench,
     outline: own ? (await ctx.outline(own)).map((r) => Array.from(r)) : null,
     board: { x: board.x, y: board.y, thickness: board.thickness },
+    rampAngle: board.material.rampAngle,
     heights: setup.heights,
     mode: seat.mode,
     machine,
@@ -108,6 +109,8 @@ export async function planPasses(
     board,
     mode: seat.mode,
     heights: setup.heights,
+    rampAngle: board.material.rampAngle,
+    machine: view.machine,
     host: env.host,
     ...shapes,
   });
@@ -136,12 +139,13 @@ export async function planPasses(
       };
       // Where no level field has been cleared there is nothing to be kept of it.
       const cleared = ctx.cleared.includes(1) ? ctx.cleared : new Uint8Array(0);
-      return { meta, arrays: { moves: path.data.slice(), stock: ctx.stock.data, cleared } };
+      return { meta, arrays: { moves: path.data.slice(), stock: ctx.stock.data, stands: ctx.stands.data, cleared } };
     });
     key = done.key;
     const { meta, arrays } = done.result;
     // What is planned next changes them in place.
     ctx.stock = { ...meta.stock, data: (arrays.stock as Float32Array).slice() };
+    ctx.stands = { ...meta.stock, data: (arrays.stands as Float32Array).slice() };
     if (arrays.cleared.length > 0) ctx.cleared = (arrays.cleared as Uint8Array).slice();
     ctx.worked ||= kind.needsLayers && arrays.moves.length > 0;
     const { stock: __, marks, ...summary } = meta;

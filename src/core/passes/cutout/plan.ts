@@ -1,9 +1,9 @@
 import type { Cutter } from '../../cutter/cutter';
 import { AIR } from '../../field/height-field';
+import { enterWood } from '../../motion/enter';
 import { type MoveKind, Path, type Step, sinkingFeed } from '../../motion/path';
 import type { Polygon } from '../../outline/polygon';
 import { clearHeights, highestAlong, lowerStock, type PassContext, type Tool } from '../context';
-import { rampOnto } from '../ramp';
 import type { Slot } from '../slots';
 import { stockUnder } from '../standing';
 import { type TightCorner, tightCorners } from './corners';
@@ -245,7 +245,8 @@ function lap(way: Way, line: CutLine, { s, z, from, tabs: { half, slope } }: Lap
   const points = atDepth(shifted, z, depths.tabTop, half, slope);
   const n = points.length / 3;
   if (path.x !== points[0] || path.y !== points[1]) path.feed(points[0], points[1], from, cutter.feed, 'link');
-  const first = from > z + 1e-9 ? rampOnto(way, points, { closed: true, from, angle: pass.rampAngle }) : 0;
+  const first =
+    from > z + 1e-9 ? enterWood(path, cutter, points, { closed: true, top: from, angle: pass.rampAngle }) : 0;
   for (let k = 1; k <= n; k++) {
     const i = (first + k) % n;
     const [x, y, to] = points.subarray(3 * i, 3 * i + 3);

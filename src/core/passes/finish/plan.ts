@@ -1,16 +1,16 @@
 import { MASK, type Region } from '../../arrange/target';
 import { type Cutter, profileOf } from '../../cutter/cutter';
-import { WALL } from '../../cutter/limits';
+import { STRAIGHT, WALL } from '../../cutter/limits';
 import { AIR, type HeightField, padField, transposeField } from '../../field/height-field';
+import { enterWood } from '../../motion/enter';
 import { Path, sinkingFeed } from '../../motion/path';
 import { clearHeights, highestAlong, lowerStock, type PassContext, type Tool } from '../context';
-import { rampOnto } from '../ramp';
+import { Live } from '../live';
 import { goDown } from './go-down';
 import { CREASE_ENDS, Raster, type Stretch } from './raster';
+import { restOf } from './rest';
 import type { FinishPass } from './schema';
 
-/** Slope at which the bit sinks into solid wood where it may not plunge, degrees. */
-const SINK = 5;
 /** Depth below the mean of its neighbours from which a place between two rows gets a row of its own, mm. */
 const SAG = 0.04;
 /** A crease runs along the rows when it stays between them for this many stepovers: at less than about 40 degrees to them. */
@@ -37,18 +37,20 @@ export async function planFinish(
   const offset: HeightField = { ...surface, data: await ctx.host.offset(surface, profileOf(cutter), 0) };
   const first = await goDown(ctx, cutter, region, offset);
   const clear = await clearHeights(ctx, R);
-  const raster = new Raster(ctx, pass, { cutter, surface, offset }, region);
+  const rest = await restOf(ctx, pass, cutter, offset);
+  const raster = new Raster(ctx, pass, { cutter, surface, offset, rest }, region);
   const rows = await allRows(ctx, raster, surface, cutter, pass.stepover);
   const path = first ?? new Path();
   const begun = path.moves;
-  const tool = { path, cutter, clear, heights: ctx.heights };
+  const live = new Live(ctx, cutter, path);
+  const way: Way = { path, cutter, clear, heights: ctx.heights, live, angle: ctx.rampAngle };
   // Rows that have something to cut, counted up to each.
   let filled = 0;
   const number = rows.map((r) => (r.length > 0 ? ++filled : filled));
   let row = 0;
   let said = -Infinity;
   for (;;) {
-    const next = pickStretch(rows, row, path, pass.stepover, raster);
+    const next = pickStretch(rows, row, way, pass.stepover, raster);
     if (!next) break;
     const { stretch, turned } = next;
     stretch.done = true;
@@ -57,9 +59,9 @@ export async function planFinish(
       path.at(['row', number[next.row], filled]);
       said = next.row;
     }
-    if (next.link) emit(path, raster.link(path.x, path.y, points[0], points[1]), cutter, 'link');
-    else hopTo(tool, points);
-    emit(path, points, cutter, 'cut');
+    if (next.link) emit(way, raster.link(path.x, path.y, points[0], points[1]), 'link');
+    else hopTo(way, points, raster);
+    emit(way, points, 'cut');
     row = next.row;
   }
   if (path.moves > 0) path.rapid(path.x, path.y, ctx.heights.everything);
@@ -141,26 +143,48 @@ function findSags(a: Float64Array, middle: Float64Array, b: Float64Array, run: n
   return out;
 }
 
-function hopTo(tool: Tool, points: Float64Array): void {
-  const { path, cutter, clear, heights } = tool;
+/** A finishing bit on its way: what stands under it meanwhile, and how steeply it sinks, degrees. */
+interface Way extends Tool {
+  live: Live;
+  angle: number;
+}
+
+/** Over the wood to the first point and down: where the bit has been close by, through air and on from there, else into the wood. */
+function hopTo(way: Way, points: Float64Array, raster: Raster): void {
+  const { path, cutter, clear, heights, live, angle } = way;
   const [x, y, z] = points;
   const stock = highestAlong(clear, x, y, x, y);
   if (path.moves === 0) path.rapid(x, y, heights.everything);
+  const been = live.nearest(x, y, raster.near);
+  if (been && raster.linkable(been.x, been.y, x, y, live)) {
+    const over = Math.max(highestAlong(clear, path.x, path.y, been.x, been.y), been.z) + heights.between;
+    path.hop(been.x, been.y, over, been.z + heights.approach / 2);
+    path.feed(been.x, been.y, been.z, cutter.plunge, 'plunge');
+    emit(way, raster.link(been.x, been.y, x, y), 'link');
+    return;
+  }
   const over = Math.max(highestAlong(clear, path.x, path.y, x, y), z) + heights.between;
   const down = Math.max(stock, z) + heights.approach / 2;
   path.hop(x, y, over, down);
-  const solid = stock - z;
-  if (solid > cutter.maxPlungeDepth) rampOnto(tool, points, { closed: false, from: down, angle: SINK });
-  else path.feed(x, y, z, cutter.plunge, 'plunge');
+  enterWood(path, cutter, points, { closed: false, top: z + live.solid({ x, y, z }, cutter.maxPlungeDepth), angle });
 }
 
-/** Feeds along x y z points, a link's from the second on, down what is steeper than a wall's foot no faster than the plunge feed. */
-function emit(path: Path, points: Float64Array, cutter: Cutter, kind: 'cut' | 'link'): void {
+/**
+ * Feeds along x y z points, a link's from the second on, down what is steeper than a wall's foot no faster than the plunge feed; where it goes
+ * straight down into more wood than the bit may, by a ramp along what follows.
+ */
+function emit({ path, cutter, live, angle }: Way, points: Float64Array, kind: 'cut' | 'link'): void {
   for (let i = kind === 'link' ? 3 : 0; i < points.length; i += 3) {
-    const dz = points[i + 2] - path.z;
-    const aside = Math.hypot(points[i] - path.x, points[i + 1] - path.y);
+    const [x, y, z] = points.subarray(i, i + 3);
+    const dz = z - path.z;
+    const aside = Math.hypot(x - path.x, y - path.y);
+    if (-dz > cutter.maxPlungeDepth && aside <= STRAIGHT * -dz) {
+      const top = Math.min(path.z, z + live.solid({ x, y, z }, cutter.maxPlungeDepth));
+      enterWood(path, cutter, points.subarray(i), { closed: false, top, angle });
+      continue;
+    }
     const feed = -dz > WALL * aside ? sinkingFeed(cutter.feed, cutter.plunge, dz, Math.hypot(aside, dz)) : cutter.feed;
-    path.feed(points[i], points[i + 1], points[i + 2], feed, kind);
+    path.feed(x, y, z, feed, kind);
   }
 }
 
@@ -172,7 +196,13 @@ interface Pick {
 }
 
 /** The stretch to cut next: one that the tool can be led into on the surface, else the nearest that is left. */
-function pickStretch(rows: Stretch[][], row: number, path: Path, stepover: number, raster: Raster): Pick | undefined {
+function pickStretch(
+  rows: Stretch[][],
+  row: number,
+  { path, live }: Way,
+  stepover: number,
+  raster: Raster,
+): Pick | undefined {
   let best: Pick | undefined;
   let least = Infinity;
   const consider = (r: number, limit: number) => {
@@ -190,12 +220,11 @@ function pickStretch(rows: Stretch[][], row: number, path: Path, stepover: numbe
     }
   };
   for (const r of [row + 1, row - 1, row]) consider(r, 4 * stepover);
+  if (!best || path.moves === 0) for (let r = 0; r < rows.length; r++) consider(r, Infinity);
   if (best && path.moves > 0) {
-    const [ex, ey] = raster.end(best.stretch);
     const { stretch, turned } = best;
-    best.link = raster.linkable(path.x, path.y, turned ? ex : stretch.x0, turned ? ey : stretch.y0);
-    return best;
+    const [x, y] = turned ? raster.end(stretch) : [stretch.x0, stretch.y0];
+    best.link = raster.linkable(path.x, path.y, x, y, live);
   }
-  for (let r = 0; r < rows.length; r++) consider(r, Infinity);
   return best;
 }

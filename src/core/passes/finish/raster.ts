@@ -4,14 +4,14 @@ import { distanceInside } from '../../field/distance';
 import { type HeightField, nearestCell, sampleField } from '../../field/height-field';
 import { thinLine } from '../../motion/thin';
 import type { PassContext } from '../context';
+import type { Live } from '../live';
 import { lowestTip } from '../lowest-tip';
+import { overCliff } from './cliff';
+import { faded, leaveAir, type Rest } from './rest';
 import type { FinishPass } from './schema';
 
 /** Samples that the row between is longer than the crease, at each end. */
 export const CREASE_ENDS = 4;
-
-/** Places that are looked up between two samples over a cliff, and one more. */
-const BETWEEN = 4;
 
 /** One stretch of a row: samples at equal steps from (x0, y0) along the row's direction. */
 export interface Stretch {
@@ -44,9 +44,12 @@ export class Raster {
   /** What the bit rests on, and where its tip then is. */
   private readonly surface: HeightField;
   private readonly offset: HeightField;
+  private readonly rest: Rest;
   readonly ux: number;
   readonly uy: number;
   private readonly step: number;
+  /** How far apart places of neighbouring rows lie at most that a link joins without asking what stands between them, mm. */
+  readonly near: number;
   private readonly wider: number;
   private readonly cliff: number;
   /** 1 where the whole bit stands on fields that are cleared already; null when none is. */
@@ -57,9 +60,10 @@ export class Raster {
   constructor(
     private readonly ctx: PassContext,
     private readonly pass: FinishPass,
-    { cutter, surface, offset }: { cutter: Cutter; surface: HeightField; offset: HeightField },
+    { cutter, surface, offset, rest }: { cutter: Cutter; surface: HeightField; offset: HeightField; rest: Rest },
     private readonly region: Region,
   ) {
+    this.rest = rest;
     this.cutter = cutter;
     this.surface = surface;
     this.offset = offset;
@@ -68,6 +72,7 @@ export class Raster {
     this.ux = Math.abs(Math.cos(a)) < 1e-12 ? 0 : Math.cos(a);
     this.uy = Math.abs(Math.sin(a)) < 1e-12 ? 0 : Math.sin(a);
     this.step = offset.cell;
+    this.near = 4 * pass.stepover;
     this.cliff = 4 * offset.cell;
     // The tip's centre goes one radius beyond the outline, so that it sweeps the foot of the wall, and a row more.
     this.idle = idleCells(ctx, cutter);
@@ -75,7 +80,7 @@ export class Raster {
     this.wider = Math.max(0, region.trench - inwards) + pass.stepover - region.trench;
   }
 
-  private allowed(x: number, y: number): boolean {
+  private allowed(x: number, y: number, beside = 0): boolean {
     const { outside, field } = this.ctx.target;
     const { board, mode } = this.ctx;
     const cx = Math.min(Math.max(x, 0), board.x);
@@ -84,8 +89,9 @@ export class Raster {
     const k = nearestCell(field, cx, cy);
     if (this.idle?.[k] && beyond === 0) return false;
     const out = outside[k] + beyond;
-    if (this.region.area.kind === 'face') return beyond <= this.cutter.diameter / 2 && (mode === 'raised' || out <= 0);
-    return inRegion(this.region, mode, { x, y }, out, this.wider);
+    if (this.region.area.kind === 'face')
+      return beyond <= this.cutter.diameter / 2 + beside && (mode === 'raised' || out <= beside);
+    return inRegion(this.region, mode, { x, y }, out, this.wider + beside);
   }
 
   private height(x: number, y: number): number {
@@ -129,7 +135,7 @@ export class Raster {
     return { ox: cx - v * this.pass.stepover * this.uy, oy: cy + v * this.pass.stepover * this.ux, nu };
   }
 
-  /** Heights of row v, sample by sample; NaN outside the area and where no board stands above the tip's surface. */
+  /** Heights of row v, sample by sample; NaN outside the area and where nothing stands above the tip's surface. */
   heights(v: number, exact: Float32Array | null): Float64Array {
     const { ux, uy, step, offset } = this;
     const { ground } = this.ctx.target;
@@ -146,6 +152,7 @@ export class Raster {
       } else z = this.height(x, y);
       if (z < -1e-6) out[u + nu] = z;
     }
+    leaveAir(out, this.rest, (i) => [ox + (i - nu) * step * ux, oy + (i - nu) * step * uy], step);
     return out;
   }
 
@@ -232,52 +239,59 @@ export class Raster {
       if (k + 1 < z.length && !cliff) continue;
       const n = thinLine(z.subarray(from, k + 1), k + 1 - from, step, this.pass.tolerance, at, hs);
       for (let i = 0; i < n; i++) add(from * step + at[i], hs[i]);
-      if (cliff) this.overCliff(z[k], z[k + 1], (q) => [x0 + (k + q) * step * ux, y0 + (k + q) * step * uy], out);
+      if (cliff) {
+        const place = (q: number): [number, number] => [x0 + (k + q) * step * ux, y0 + (k + q) * step * uy];
+        overCliff([z[k], z[k + 1]], { cliff: this.cliff, place, surface: (x, y) => this.exact(x, y) }, out);
+      }
       from = k + 1;
     }
     return Float64Array.from(out);
   }
 
-  /**
-   * The way over a cliff between two samples: looked up in between, and where it still drops steeply the higher of two heights is held to
-   * the lower one's place, for a straight line would lead the bit's side into the edge.
-   * @param place where a share of the way lies
-   */
-  private overCliff(from: number, to: number, place: (share: number) => [number, number], out: number[]): void {
-    const { ground } = this.ctx.target;
-    this.lowest ??= lowestTip(this.surface, this.cutter);
-    let had = from;
-    for (let q = 1; q <= BETWEEN; q++) {
-      const [x, y] = place(q / BETWEEN);
-      const [bx, by] = place((q - 1) / BETWEEN);
-      const height = q === BETWEEN ? to : Math.max(this.lowest(x, y, ground), Math.min(from, to));
-      if (Math.abs(height - had) > this.cliff / BETWEEN) {
-        if (height > had) out.push(bx, by, height);
-        else out.push(x, y, had);
-      }
-      if (q < BETWEEN) out.push(x, y, height);
-      had = height;
-    }
+  /** The height of the tip's surface at a place; beside a cliff, where the cells around it do not tell, as the cells of the board do. */
+  private heightAt(x: number, y: number): number {
+    const { offset, cliff } = this;
+    const z = sampleField(offset, x, y, cliff);
+    if (z === sampleField(offset, x, y)) return Math.max(z, this.ctx.target.ground);
+    return this.exact(x, y);
   }
 
-  /** Points of a straight link on the surface. */
+  /** The same worked out from the board's cells. */
+  private exact(x: number, y: number): number {
+    this.lowest ??= lowestTip(this.surface, this.cutter);
+    return this.lowest(x, y, this.ctx.target.ground);
+  }
+
+  /** Points of a straight link on the surface, drawn up where nothing stands. */
   link(x0: number, y0: number, x1: number, y1: number): Float64Array {
     const l = Math.hypot(x1 - x0, y1 - y0);
     const n = Math.max(2, Math.ceil(l / this.step) + 1);
     const z = new Float64Array(n);
-    for (let i = 0; i < n; i++) z[i] = this.height(x0 + ((x1 - x0) * i) / (n - 1), y0 + ((y1 - y0) * i) / (n - 1));
+    for (let i = 0; i < n; i++) {
+      const [x, y] = [x0 + ((x1 - x0) * i) / (n - 1), y0 + ((y1 - y0) * i) / (n - 1)];
+      z[i] = this.heightAt(x, y) + faded(this.rest, x, y);
+    }
     const step = l / (n - 1);
     return this.thin(z, x0, y0, l > 0 ? (x1 - x0) / l : 0, l > 0 ? (y1 - y0) / l : 0, step);
   }
 
-  /** Whether a link may run on the surface from one place to another: short, inside the area, and never up to the top. */
-  linkable(x0: number, y0: number, x1: number, y1: number): boolean {
+  /**
+   * Whether a link may run on the surface from one place to another: not longer than a hop is worth, inside the area, never up to the top, and
+   * through no more wood than the bit may plunge into, but for the way to the next row.
+   */
+  linkable(x0: number, y0: number, x1: number, y1: number, live: Live): boolean {
     const l = Math.hypot(x1 - x0, y1 - y0);
-    if (l > 4 * this.pass.stepover) return false;
-    for (let s = 0; s <= 4; s++) {
-      const x = x0 + ((x1 - x0) * s) / 4;
-      const y = y0 + ((y1 - y0) * s) / 4;
-      if (!this.allowed(x, y) || this.height(x, y) >= -1e-6) return false;
+    const short = l <= this.near;
+    if (!short && l > this.rest.hop) return false;
+    const n = Math.max(4, Math.ceil(l / this.step));
+    const { maxPlungeDepth } = this.cutter;
+    for (let s = 0; s <= n; s++) {
+      const x = x0 + ((x1 - x0) * s) / n;
+      const y = y0 + ((y1 - y0) * s) / n;
+      // Rows end on the last cell of their area: between two ends its border may lie a cell further in.
+      if (!this.allowed(x, y, this.step)) return false;
+      const z = this.heightAt(x, y);
+      if (z >= -1e-6 || (!short && live.solid({ x, y, z }, maxPlungeDepth) > maxPlungeDepth)) return false;
     }
     return true;
   }

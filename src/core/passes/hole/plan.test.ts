@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { MASK, type Target } from '../../arrange/target';
-import { DRAWER } from '../../doc/defaults';
+import { DRAWER, SHOP_MACHINE } from '../../doc/defaults';
 import { boardGrid, makeField } from '../../field/height-field';
 import { localHost } from '../../kernels/host';
 import { HEIGHTS } from '../../plan/plan-test-kit';
@@ -37,6 +37,8 @@ function context() {
     board: { x: 60, y: 40, thickness: 18 },
     mode: 'raised',
     heights: HEIGHTS,
+    rampAngle: 4,
+    machine: SHOP_MACHINE,
     host: localHost,
   });
 }

@@ -1,8 +1,8 @@
 import type { Groove } from '../../arrange/grooves';
 import type { Cutter } from '../../cutter/cutter';
+import { enterWood } from '../../motion/enter';
 import { Path, sinkingFeed } from '../../motion/path';
 import { clearHeights, highestAlong, lowerStock, type PassContext, type Tool } from '../context';
-import { type Ramp, rampOnto } from '../ramp';
 import { type Line, linesOf } from './lines';
 import type { LetterPass } from './schema';
 
@@ -10,10 +10,6 @@ import type { LetterPass } from './schema';
 const SAME_ANGLE = 0.5;
 /** Ends of lines nearer than this are one place, mm. */
 const TOUCH = 1e-3;
-/** Slope at which a V bit sinks into solid wood where it may not plunge, degrees. */
-const SINK = 5;
-/** Lines shorter than this leave no way to sink along, mm: there the tip goes straight down at the plunge feed. */
-const SHORT = 1;
 /** Lines from one that is named in the program to the next. */
 const SAID = 25;
 
@@ -73,7 +69,7 @@ export async function planLetters(
     if (!next) break;
     next.line.done = true;
     if (n % SAID === 0) path.at(['line', n + 1, lines.length]);
-    cut(tool, next.line, next.turned, pass);
+    cut(tool, next, { pass, angle: ctx.rampAngle });
   }
   if (!path.cuts) return { path: new Path(), edges };
   path.rapid(path.x, path.y, ctx.heights.everything);
@@ -81,9 +77,14 @@ export async function planLetters(
   return { path, edges };
 }
 
+interface Next {
+  line: Line;
+  turned: boolean;
+}
+
 /** The line to cut next: one that begins where the tip is, else the nearest, from its shallower end. */
-function nearest(lines: Line[], path: Path): { line: Line; turned: boolean } | null {
-  let best: { line: Line; turned: boolean } | null = null;
+function nearest(lines: Line[], path: Path): Next | null {
+  let best: Next | null = null;
   let least = Infinity;
   for (const line of lines) {
     if (line.done) continue;
@@ -106,7 +107,7 @@ function nearest(lines: Line[], path: Path): { line: Line; turned: boolean } | n
 }
 
 /** Cuts a line to its depth in levels of at most the stepdown, to and fro. */
-function cut(tool: Tool, line: Line, turned: boolean, pass: LetterPass): void {
+function cut(tool: Tool, { line, turned }: Next, { pass, angle }: { pass: LetterPass; angle: number }): void {
   const { path, cutter } = tool;
   const n = line.points.length / 3;
   const order = Array.from({ length: n }, (_, k) => (turned ? n - 1 - k : k));
@@ -119,7 +120,7 @@ function cut(tool: Tool, line: Line, turned: boolean, pass: LetterPass): void {
       const [x, y, z] = line.points.subarray(3 * k, 3 * k + 3);
       points.set([x, y, Math.max(z, line.surface[k] - level * pass.stepdown)], 3 * i);
     });
-    enter(tool, points, line.closed, line.surface[order[0]]);
+    enter(tool, points, { closed: line.closed, surface: line.surface[order[0]], angle });
     for (let i = 3; i < points.length; i += 3) {
       const [x, y, z] = points.subarray(i, i + 3);
       const dz = z - path.z;
@@ -129,31 +130,22 @@ function cut(tool: Tool, line: Line, turned: boolean, pass: LetterPass): void {
   }
 }
 
-function lengthOf(p: Float64Array): number {
-  let sum = 0;
-  for (let i = 3; i < p.length; i += 3) sum += Math.hypot(p[i] - p[i - 3], p[i + 1] - p[i - 2]);
-  return sum;
-}
-
 /** Brings the tip to the first point: on along the wood where it is there already, else over it and down. */
-function enter(tool: Tool, points: Float64Array, closed: boolean, surface: number): void {
-  const { path, clear, heights } = tool;
-  const [x, y, z] = points;
+function enter(
+  tool: Tool,
+  points: Float64Array,
+  { closed, surface, angle }: { closed: boolean; surface: number; angle: number },
+): void {
+  const { path, cutter, clear, heights } = tool;
+  const [x, y] = points;
   if (path.moves > 0 && Math.hypot(x - path.x, y - path.y) < TOUCH && path.z <= surface) {
     // The end of what was cut just now.
-    sinkTo(tool, points, { closed, from: path.z, angle: SINK }, path.z - z);
+    enterWood(path, cutter, points, { closed, top: path.z, angle });
     return;
   }
   if (path.moves === 0) path.rapid(x, y, heights.everything);
   const over = Math.max(highestAlong(clear, path.x, path.y, x, y), surface) + heights.between;
   const stock = Math.max(highestAlong(clear, x, y, x, y), surface);
   path.hop(x, y, over, stock + heights.approach / 2);
-  sinkTo(tool, points, { closed, from: surface + heights.approach / 2, angle: SINK }, surface - z);
-}
-
-/** Down to the first point through `solid` mm of wood: straight where the bit may plunge so deep, else by a ramp along the line. */
-function sinkTo(tool: Tool, points: Float64Array, ramp: Ramp, solid: number): void {
-  const { path, cutter } = tool;
-  if (solid > cutter.maxPlungeDepth && lengthOf(points) > SHORT) rampOnto(tool, points, ramp);
-  else path.feed(points[0], points[1], points[2], cutter.plunge, 'plunge');
+  enterWood(path, cutter, points, { closed, top: surface, angle });
 }
