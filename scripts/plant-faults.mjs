@@ -48,7 +48,7 @@ const FAULTS = [
     'if (l !== -1) return feed;',
     [...motion, ...passes],
   ],
-  ['ramps twice as steep', `${C}passes/ramp.ts`, 'Math.tan(angle * rad)', 'Math.tan(2 * angle * rad)', passes],
+  ['ramps twice as steep', `${C}motion/enter.ts`, 'Math.tan(angle * rad)', 'Math.tan(2 * angle * rad)', passes],
   [
     'a helix that climbs between its steps',
     `${C}passes/hole/plan.ts`,
@@ -203,9 +203,44 @@ const FAULTS = [
   [
     'finishing goes into untouched wood at once',
     `${C}passes/finish/go-down.ts`,
-    'if (stockAt(k, stock, under) - tip <= cutter.maxStepdown) continue;',
+    'if (tip >= 0 || under.data[k] - tip <= cutter.maxStepdown) continue;',
     'continue;',
     [`${C}plan/deep-slots.test.ts`],
+  ],
+  [
+    'rows go on through air',
+    `${C}passes/finish/rest.ts`,
+    'if (over <= tolerance + ridge) continue;',
+    'something[k] = 1;',
+    [`${C}plan/rest.test.ts`],
+  ],
+  [
+    'bits go straight down as deep as it takes',
+    `${C}motion/enter.ts`,
+    'if (top - z0 <= bit.maxPlungeDepth) {',
+    'if (top - z0 <= 1e3) {',
+    [`${C}motion/enter.test.ts`],
+  ],
+  [
+    'ramps turn round at the end of a long move',
+    `${C}motion/enter.ts`,
+    'const share = long > 0 ? Math.min(1, (reach - gone) / long) : 1;',
+    'const share = 1;',
+    [`${C}motion/enter.test.ts`],
+  ],
+  [
+    'what a pass has cut itself counts as standing',
+    `${C}passes/live.ts`,
+    'if (d <= R) top = Math.min(top, b.z + profileHeight(profile, d));',
+    '',
+    [`${C}passes/live.test.ts`],
+  ],
+  [
+    'air is counted for the pass before',
+    `${C}proof/figures.ts`,
+    'part.add(run, [firstFrom(begin[p]),',
+    'part.add(run, [firstFrom(begin[Math.max(0, p - 1)]),',
+    [`${C}proof/figures.test.ts`],
   ],
   [
     'what programs cut beyond the plots goes unseen',
@@ -252,8 +287,8 @@ const FAULTS = [
   [
     'straight lines over cliffs',
     `${C}passes/finish/raster.ts`,
-    'if (cliff) this.overCliff(',
-    'if (cliff && k < 0) this.overCliff(',
+    'if (cliff) {',
+    'if (cliff && k < 0) {',
     [`${C}plan/rest.test.ts`],
   ],
   [

@@ -131,6 +131,7 @@ const pass = z.object({
   cutSeconds: number,
   rapidSeconds: number,
   spent: z.partialRecord(z.enum(MOVES), number),
+  entries: z.partialRecord(z.enum(MOVES), number),
   moves: number,
   facts: z.unknown(),
 } satisfies Fields<PassSummary>);
@@ -158,6 +159,7 @@ const bite = z.object({
   z: number,
   line: number,
 } satisfies Fields<BiteFigure>);
+const moveFigures = { bite: bite.nullable(), air: number };
 const loosePiece = z.object({ x: number, y: number, area: number } satisfies Fields<LoosePiece>);
 const weakPiece = z.object({
   x: number,
@@ -174,14 +176,15 @@ const program = z.object({
   setup: z.string(),
   cutter: number,
   passes: z.array(z.string()),
+  titles: z.array(z.string()),
   rough: z.boolean(),
   seconds: number,
   naiveSeconds: number,
   cutLength: number,
   rapidLength: number,
   volume: number,
-  bite: bite.nullable(),
-  air: number,
+  ...moveFigures,
+  byPass: z.array(z.object({ pass: z.string(), ...moveFigures })),
   held: z.object({ loose: z.array(loosePiece), weak: z.array(weakPiece) }),
   bytes: number,
 } satisfies Fields<ProgramInfo>);

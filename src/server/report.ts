@@ -106,13 +106,15 @@ function setupReport(part: Part) {
 
 /** What the proof saw of a program, places in the programs' own coordinates. */
 function provenReport(
-  { bite, air, held }: Plan['summary']['programs'][number],
+  { bite, air, byPass, held }: Plan['summary']['programs'][number],
   zero: { x: number; y: number; z: number },
 ) {
   const here = <P extends { x: number; y: number }>(p: P): P => ({ ...p, x: p.x - zero.x, y: p.y - zero.y });
+  const placed = (b: typeof bite) => b && { ...here(b), z: b.z - zero.z };
   return {
-    bite: bite && { ...here(bite), z: bite.z - zero.z },
+    bite: placed(bite),
     air,
+    byPass: byPass.map((f) => ({ ...f, bite: placed(f.bite) })),
     held: { loose: held.loose.map(here), weak: held.weak.map(here) },
   };
 }
@@ -126,8 +128,8 @@ function programReport(plan: Plan, files: string[]) {
     cutter: p.cutter,
     passes: p.passes.map((id) => {
       const all = setups.find((s) => s.id === p.setup)!.passes;
-      const { kind, stockToLeave, stepover, stepdown } = all.find((q) => q.id === id)!;
-      return { kind, stockToLeave, stepover, stepdown };
+      const { kind, stockToLeave, stepover, stepdown, entries } = all.find((q) => q.id === id)!;
+      return { kind, stockToLeave, stepover, stepdown, entries };
     }),
     seconds: p.seconds,
     naiveSeconds: p.naiveSeconds,

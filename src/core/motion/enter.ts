@@ -5,6 +5,9 @@ const rad = Math.PI / 180;
 /** Over the wood at which a ramp begins, mm: what stands is known to a part of a cell. */
 const OVER = 0.3;
 
+/** Share by which a ramp is longer than it needs, so that rounding does not send it round once more. */
+const HAIR = 1e-6;
+
 /** What of a bit counts where it goes into the wood. */
 export type Entering = Pick<Cutter, 'diameter' | 'feed' | 'plunge' | 'maxPlungeDepth'>;
 
@@ -46,7 +49,7 @@ function lengthOf(p: Float64Array): number {
 }
 
 /** How far along an open line a ramp goes before it turns: so that it is down when it comes back, and at least a diameter. */
-const reachOf = (deep: number, slope: number, diameter: number) => Math.max(diameter, deep / slope / 2);
+const reachOf = (deep: number, slope: number, diameter: number) => Math.max(diameter, (1 + HAIR) * (deep / slope / 2));
 
 /**
  * Brings a bit that stands over the first point of a path onto it: straight down through what it may plunge into, else by a ramp along the
@@ -57,12 +60,13 @@ const reachOf = (deep: number, slope: number, diameter: number) => Math.max(diam
  */
 export function enterWood(path: Path, bit: Entering, points: Float64Array, { closed, top, angle }: Entry): number {
   const [x0, y0, z0] = points;
+  const from = Math.min(path.z, top + OVER);
   if (top - z0 <= bit.maxPlungeDepth) {
+    if (from > z0) path.feed(x0, y0, from, bit.plunge, 'plunge');
     path.feed(x0, y0, z0, bit.plunge, 'plunge');
     return 0;
   }
   const slope = Math.tan(angle * rad);
-  const from = Math.min(path.z, top + OVER);
   const line = closed ? points : headOf(points, reachOf(from - z0, slope, bit.diameter));
   let floor = Infinity;
   for (let i = 2; i < line.length; i += 3) floor = Math.min(floor, line[i]);

@@ -97,6 +97,21 @@ export class Path {
   }
 }
 
+/** Kinds of moves by which a bit goes into the wood. */
+export const ENTRIES = ['plunge', 'ramp', 'helix'] as const satisfies MoveKind[];
+
+/** How often a path goes into the wood, by how: moves of one kind that follow each other are one entry. */
+export function entriesOf(kinds: Uint8Array): Partial<Record<MoveKind, number>> {
+  const out: Partial<Record<MoveKind, number>> = {};
+  for (const kind of ENTRIES) {
+    const k = MOVES.indexOf(kind);
+    let n = 0;
+    for (let i = 0; i < kinds.length; i++) if (kinds[i] === k && (i === 0 || kinds[i - 1] !== k)) n++;
+    if (n > 0) out[kind] = n;
+  }
+  return out;
+}
+
 /** Feed for a move that sinks by dz over a length l: never faster downwards than the plunge feed. Whole mm/min. */
 export function sinkingFeed(feed: number, plunge: number, dz: number, l: number): number {
   if (dz >= 0 || l <= 0) return feed;

@@ -20,6 +20,12 @@ export interface Tool {
   clear: HeightField;
 }
 
+/** What rows leave by their own numbers, mm. */
+export interface Finished {
+  tolerance: number;
+  ridge: number;
+}
+
 /** What the passes of a job share while they are planned, one after the other. */
 export interface PassContext {
   target: Target;
@@ -33,6 +39,8 @@ export interface PassContext {
   stands: HeightField;
   /** Whether anything has been cut yet. */
   worked: boolean;
+  /** Most that finishing has left by its own numbers so far, mm: its tolerance, and the ridge between its rows on a flat. */
+  finished: Finished;
   /** 1 on the target's grid where a level field has been cleared and finishing has nothing to do. */
   cleared: Uint8Array;
   /** Whether a place of the board belongs to the ground that is planned; the rest of the board is planned by itself. */
@@ -98,6 +106,7 @@ export function makeContext(input: ContextInput): PassContext {
     stock,
     stands: { ...stock, data: stock.data.slice() },
     worked: false,
+    finished: { tolerance: 0, ridge: 0 },
     cleared: new Uint8Array(field.data.length),
   };
 }

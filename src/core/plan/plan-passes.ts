@@ -3,9 +3,9 @@ import { type Cutter, ridgeOf } from '../cutter/cutter';
 import { plannedCutter } from '../doc/job';
 import type { Pass } from '../doc/pass';
 import { type Grid, gridOf } from '../field/height-field';
-import { MAX_MOVES, type Mark, type Path, TooManyMoves } from '../motion/path';
+import { entriesOf, MAX_MOVES, type Mark, type MoveKind, type Path, TooManyMoves } from '../motion/path';
 import { type MotionTime, motionTime } from '../motion/time';
-import { makeContext, type PassContext } from '../passes/context';
+import { type Finished, makeContext, type PassContext } from '../passes/context';
 import type { CutoutFacts } from '../passes/cutout/plan';
 import { kindOf } from '../passes/registry';
 import type { SetupView } from '../setup/view';
@@ -23,6 +23,8 @@ export interface PassSummary extends MotionTime {
   /** Ridge that the stepover leaves on a flat, mm; 0 for other passes than finishing. */
   ridge: number;
   moves: number;
+  /** How often it goes into the wood, by how. */
+  entries: Partial<Record<MoveKind, number>>;
   /** What its kind has to say of it, as plain data. */
   facts: unknown;
 }
@@ -32,7 +34,7 @@ export function cutoutFacts(p: Pick<PassSummary, 'kind' | 'facts'> | undefined):
   return p?.kind === 'cutout' ? (p.facts as CutoutFacts) : null;
 }
 
-type PathMeta = { stock: Grid; marks: Mark[] } & Omit<PassSummary, 'id'>;
+type PathMeta = { stock: Grid; marks: Mark[]; finished: Finished } & Omit<PassSummary, 'id'>;
 
 /** A pass with its path: four numbers a move, as Path holds them. */
 export interface Planned {
@@ -74,6 +76,7 @@ function describePass(
     ridge: pass.kind === 'finish' ? ridgeOf(cutter, pass.stepover) : 0,
     ...motionTime(data, view.machine, kinds),
     moves: kinds.length,
+    entries: entriesOf(kinds),
   };
 }
 
@@ -133,6 +136,7 @@ export async function planPasses(
       const meta = {
         stock: gridOf(ctx.stock),
         marks: path.marks,
+        finished: ctx.finished,
         ...describePass(s, pass, cutter, path),
         trench: region.trench,
         facts,
@@ -147,8 +151,9 @@ export async function planPasses(
     ctx.stock = { ...meta.stock, data: (arrays.stock as Float32Array).slice() };
     ctx.stands = { ...meta.stock, data: (arrays.stands as Float32Array).slice() };
     if (arrays.cleared.length > 0) ctx.cleared = (arrays.cleared as Uint8Array).slice();
+    ctx.finished = meta.finished;
     ctx.worked ||= kind.needsLayers && arrays.moves.length > 0;
-    const { stock: __, marks, ...summary } = meta;
+    const { stock: _, finished: __, marks, ...summary } = meta;
     out.push({ pass, cutter, marks, moves: arrays.moves as Float64Array, summary: { ...summary, id: pass.id } });
   }
   return out;

@@ -44,6 +44,7 @@ function planned(pass: Pass, cutter: string): Planned {
     rapidSeconds: 10,
     spent: {},
     moves: 43,
+    entries: {},
     facts: null,
   };
   return { pass, cutter: bit(cutter), moves: Float64Array.from(moves), marks: [], summary };

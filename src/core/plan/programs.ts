@@ -18,6 +18,8 @@ export interface PlannedProgram extends ProgramFigures {
   cutter: number;
   text: string;
   passes: string[];
+  /** The comment that each of its passes begins with. */
+  titles: string[];
   rough: boolean;
   /** With the waits for its spindle; naive: its length over its feeds. */
   seconds: number;
@@ -27,7 +29,7 @@ export interface PlannedProgram extends ProgramFigures {
 }
 
 /** Figures of a program that the proof has not seen yet. */
-const NOT_PROVEN: ProgramFigures = { volume: 0, bite: null, air: 0, held: { loose: [], weak: [] } };
+const NOT_PROVEN: ProgramFigures = { volume: 0, bite: null, air: 0, byPass: [], held: { loose: [], weak: [] } };
 
 /** The planned passes of a setup. */
 export interface PlannedSetup {
@@ -112,6 +114,7 @@ function programOf(s: PlannedSetup, run: Planned[], number: number): PlannedProg
     cutter: run[0].cutter.number,
     text,
     passes: run.map((p) => p.pass.id),
+    titles: parts.map((p) => commentText(p.title)),
     rough: run.every((p) => kindOf(p.pass).rough),
     ...sums,
     ...NOT_PROVEN,

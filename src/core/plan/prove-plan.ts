@@ -51,7 +51,14 @@ export interface BoardToProve {
 function toProve(s: BoardToProve['setups'][number], programs: PlannedProgram[]): SetupToProve {
   return {
     view: s.view,
-    programs: programs.map(({ file, text, cutter, rough, passes }) => ({ file, text, tool: cutter, rough, passes })),
+    programs: programs.map(({ file, text, cutter, rough, passes, titles }) => ({
+      file,
+      text,
+      tool: cutter,
+      rough,
+      passes,
+      titles,
+    })),
     composite: s.composite,
     cutouts: s.cutouts,
     parts: s.parts,

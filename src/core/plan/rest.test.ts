@@ -76,3 +76,35 @@ test('a second, smaller bit clears only the corners and arms of a level field th
     expect(Math.abs(cut.data[k] - target.data[k])).toBeLessThan(0.01);
   }
 }, 60_000);
+
+/** Three domes that run into each other on a ground: creases that a ball of 6.35 mm does not get to the bottom of. */
+function domes(): SetupView {
+  const board = { x: 80, y: 60, thickness: 18, material: materialNamed('maple') };
+  const job = plainSetup({ name: 'Domes', order: '', machine: HOBBY_MACHINE, rough: em6, finish: ball, board });
+  const dome = (id: string, x: number, y: number) => ({
+    ...newShape({ id, name: id }, { kind: 'oval' }, { kind: 'dome' }, board),
+    size: { x: 24, y: 20 },
+    centre: { x, y },
+    rise: 6,
+    join: 'highest' as const,
+  });
+  job.layers = [dome('a', 30, 24), dome('b', 48, 26), dome('c', 38, 38)];
+  job.cell = 0.1;
+  return job;
+}
+
+test('a ball half as wide after a larger one goes only into the creases, and leaves as much there as it does alone', async () => {
+  const job = domes();
+  const ball6 = bit('ball6');
+  job.cutters.push(ball6);
+  const [rough, small] = job.passes;
+  const large = { ...proposed('finish', job, ball6), id: 'large' };
+  const alone = await planShapes(changed(job, { passes: [rough, small] }));
+  const both = await planShapes(changed(job, { passes: [rough, large, small] }));
+  expect(errorsOf(both)).toEqual([]);
+  const seconds = (p: typeof both) => p.summary.passes.find((q) => q.id === small.id)!.seconds;
+  expect(seconds(both)).toBeLessThan(0.6 * seconds(alone));
+  // What it leaves out stood no higher than its tolerance: as much is left over as without the larger ball.
+  expect(both.summary.left.volume).toBeLessThan(1.02 * alone.summary.left.volume);
+  expect(both.summary.left.deepest).toBeLessThan(alone.summary.left.deepest + 0.02);
+}, 60_000);

@@ -27,7 +27,7 @@ function smallJob(change: (v: SetupView) => void, more: [PassKindName, string][]
     finish: bit('ball3'),
     board: BOARD,
   });
-  view.cell = 0.5;
+  view.cell = 0.4;
   view.layers = [
     {
       ...newShape({ id: 'dome', name: 'Dome' }, { kind: 'oval' }, { kind: 'dome' }, BOARD),

@@ -1,7 +1,7 @@
 import { worstBite } from './checks/bite';
-import { cuts, endOf, isRapid, wayOf } from './checks/run-places';
+import { cuts, endOf, isRapid, type Stretch, wayOf } from './checks/run-places';
 import type { Held } from './holds';
-import type { Run } from './simulate';
+import type { Run, WrittenProgram } from './simulate';
 
 /** The deepest bite of a program against what its bit may take. Setup coordinates, mm. */
 export interface BiteFigure {
@@ -14,38 +14,87 @@ export interface BiteFigure {
   line: number;
 }
 
-/** What the proof saw of a program. */
-export interface ProgramFigures {
-  /** Wood removed, mm3. */
-  volume: number;
+/** What the proof saw of moves. */
+export interface MoveFigures {
   /** Null where nothing is cut along. */
   bite: BiteFigure | null;
   /** Share of the way at feed that meets no wood. */
   air: number;
+}
+
+/** What the proof saw of a program. */
+export interface ProgramFigures extends MoveFigures {
+  /** Wood removed, mm3. */
+  volume: number;
+  /** Its passes, where its comments tell where each of them begins. */
+  byPass: (MoveFigures & { pass: string })[];
   /** What holds when it has ended. */
   held: Omit<Held, 'file'>;
 }
 
-/** Adds up what the runs of one program show. */
-export class Tally {
+/** Adds up what moves show. */
+class Sum {
   bite: BiteFigure | null = null;
   private fed = 0;
   private idle = 0;
 
-  get air(): number {
-    return this.fed > 0 ? this.idle / this.fed : 0;
-  }
-
-  add(run: Run): void {
-    const [i, deep] = worstBite(run);
+  add(run: Run, of: Stretch): void {
+    const [i, deep] = worstBite(run, of);
     const { name, maxStepdown: most } = run.cutter;
     if (i >= 0 && (!this.bite || deep / most > this.bite.deep / this.bite.most))
       this.bite = { bit: name, deep, most, ...endOf(run, i), line: run.lines[i] };
-    for (let k = 0; k < run.bites.length; k++) {
+    for (let k = of[0]; k < of[1]; k++) {
       if (isRapid(run, k)) continue;
       const { long } = wayOf(run, k);
       this.fed += long;
       if (!cuts(run, k)) this.idle += long;
     }
+  }
+
+  get figures(): MoveFigures {
+    return { bite: this.bite, air: this.fed > 0 ? this.idle / this.fed : 0 };
+  }
+}
+
+/** The line of the comment that each pass of a program begins with; null where one of them is not there, as in a program from elsewhere. */
+function beginnings({ titles }: WrittenProgram, notes: Run['notes']): number[] | null {
+  const lines: number[] = [];
+  for (const title of titles) {
+    const note = notes.find((n) => n.line > (lines.at(-1) ?? 0) && n.text === title);
+    if (!note) return null;
+    lines.push(note.line);
+  }
+  return lines;
+}
+
+/** Adds up what the runs of one program show, as a whole and pass by pass. */
+export class Tally {
+  private readonly whole = new Sum();
+  private readonly parts: Sum[];
+  /** Whether the program says where its passes begin. */
+  private told = false;
+
+  constructor(private readonly program: WrittenProgram) {
+    this.parts = program.passes.map(() => new Sum());
+  }
+
+  add(run: Run): void {
+    const n = run.bites.length;
+    this.whole.add(run, [0, n]);
+    const begin = beginnings(this.program, run.notes);
+    if (!begin) return;
+    const firstFrom = (line: number) => {
+      const i = run.lines.findIndex((l) => l >= line);
+      return i < 0 ? n : i;
+    };
+    this.parts.forEach((part, p) => {
+      part.add(run, [firstFrom(begin[p]), p + 1 < begin.length ? firstFrom(begin[p + 1]) : n]);
+    });
+    this.told = true;
+  }
+
+  get figures(): Pick<ProgramFigures, 'bite' | 'air' | 'byPass'> {
+    const byPass = this.parts.map((part, p) => ({ pass: this.program.passes[p], ...part.figures }));
+    return { ...this.whole.figures, byPass: this.told ? byPass : [] };
   }
 }

@@ -103,7 +103,7 @@ function meet(stock: HeightField, cutter: Cutter, m: PlainMove, by: Int32Array, 
   const long = Math.hypot(x1 - x0, y1 - y0);
   const [ux, uy] = long > 1e-9 ? [(x1 - x0) / long, (y1 - y0) / long] : [1, 0];
   const steps = Math.ceil(4 + 8 * Math.hypot(long, m.at[5] - m.at[2]));
-  const out = { volume: 0, area: 0, bite: 0, deep: 0, left: -Infinity, right: Infinity };
+  const out = { volume: 0, area: 0, high: 0, bite: 0, deep: 0, left: -Infinity, right: Infinity };
   const cells = (v: number, o: number) => (v - o) / stock.cell;
   const [i0, i1] = [Math.min(x0, x1) - R, Math.max(x0, x1) + R].map((v) => cells(v, stock.originX));
   const [j0, j1] = [Math.min(y0, y1) - R, Math.max(y0, y1) + R].map((v) => cells(v, stock.originY));
@@ -124,6 +124,7 @@ function meet(stock: HeightField, cutter: Cutter, m: PlainMove, by: Int32Array, 
       by[k] = program * 1e6 + m.line;
       out.volume += (old - swept.z) * stock.cell ** 2;
       out.area += stock.cell ** 2;
+      out.high = Math.max(out.high, old - swept.tip);
       if (old - swept.tip <= cutter.maxStepdown) continue;
       const [a, b] = [(x - x0) * ux + (y - y0) * uy, (y - y0) * ux - (x - x0) * uy];
       out.bite = Math.max(out.bite, old - swept.tip);
@@ -135,7 +136,7 @@ function meet(stock: HeightField, cutter: Cutter, m: PlainMove, by: Int32Array, 
   return out;
 }
 
-/** What is wrong with a cutting move that meets wood, by the limits of bit and machine. @param sunk how deep the moves before it went straight down */
+/** What is wrong with a cutting move that meets wood, by the limits of bit and machine. @param sunk how deep the moves before it went straight down into wood */
 function wrongWith(
   m: PlainMove,
   cutter: Cutter,
@@ -156,7 +157,8 @@ function wrongWith(
     out.push('chips too thick');
   if (aside <= 0.1 * drop) {
     const solid = met.area / (Math.PI * (cutter.diameter / 2) ** 2) > CLEAR.disc;
-    if (solid && sunk + drop > cutter.maxPlungeDepth + CLEAR.bite && met.volume > 1) out.push('straight down too deep');
+    if (solid && sunk + Math.min(drop, met.high) > cutter.maxPlungeDepth + CLEAR.bite && met.volume > 1)
+      out.push('straight down too deep');
   } else if (met.bite > cutter.maxStepdown * 1.02 + CLEAR.bite && met.left - met.right > CLEAR.width * cutter.diameter)
     out.push('more at once than the bit takes');
   return out;
@@ -193,7 +195,7 @@ export function cutBoardPlainly(view: SetupView, grid: HeightField, programs: Pl
       else if (long > 1 && (Math.max(...axes) * m.feed) / long > CLEAR.feed) harm(m.line, 'faster than the machine');
       if (met.volume > 0.02) for (const what of wrongWith(m, cutter, view, met, sunk)) harm(m.line, what);
       const straight = Math.hypot(m.at[3] - m.at[0], m.at[4] - m.at[1]) <= 0.1 * (m.at[2] - m.at[5]);
-      sunk = straight && met.volume > 0.02 ? sunk + m.at[2] - m.at[5] : 0;
+      sunk = straight && met.volume > 0.02 ? sunk + Math.min(m.at[2] - m.at[5], met.high) : 0;
     }
     const last = moves.at(-1);
     if (!last) return;

@@ -30,6 +30,8 @@ export interface Change {
   view?: (v: SetupView) => void;
   cutter?: Partial<Cutter>;
   target?: Target;
+  /** Comments that its passes begin with. */
+  titles?: string[];
   /** Number of the bit that is in the spindle at the start, where it is not the job's. */
   tool?: number;
 }
@@ -41,7 +43,9 @@ export function proveText(text: string, change: Change = {}): Promise<BoardProof
   view.setup.place = { x: 0, y: 0 };
   change.view?.(view);
   const tool = change.tool ?? cutter.number;
-  const programs = [{ file: 'p.nc', text, tool, rough: true, passes: view.passes.map((p) => p.id) }];
+  const programs = [
+    { file: 'p.nc', text, tool, rough: true, passes: view.passes.map((p) => p.id), titles: change.titles ?? [] },
+  ];
   const target = change.target ?? slotTarget();
   const composite = { peak: 2, low: 0, peakAt: { x: 0, y: 0 }, clipped: { area: 0, most: 0, x: 0, y: 0 } };
   // The target of these tests is no layers' that could be drawn closer.

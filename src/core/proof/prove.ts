@@ -161,7 +161,7 @@ async function proveSetup(s: SetupToProve, clamped: Clamped, all: Found[], host:
   const cuts = solids.map((solid) => surfaceOf(solid, frame));
   let standing = sumOf(cuts);
   const volume = new Map<string, number>();
-  const tallies = new Map(programs.map((p) => [p.file, new Tally()]));
+  const tallies = new Map(programs.map((p) => [p.file, new Tally(p)]));
   const ways: Way[] = [];
   const onRun = async (run: Run) => {
     ways.push(wayOf(run));
@@ -194,9 +194,9 @@ async function proveSetup(s: SetupToProve, clamped: Clamped, all: Found[], host:
   }
   all.push(...onceEach(looks.flatMap((l) => l.found)));
   const figures = programs.map(({ file }, i): ProgramFigures => {
-    const { bite, air } = tallies.get(file) as Tally;
+    const { figures } = tallies.get(file) as Tally;
     const { loose, weak } = held[i];
-    return { volume: volume.get(file) ?? 0, bite, air, held: { loose, weak } };
+    return { volume: volume.get(file) ?? 0, ...figures, held: { loose, weak } };
   });
   return {
     parts: looks.map(({ map }, n) => ({ cut: cuts[n], rough: sim.rough?.[n] ?? null, map })),

@@ -17,8 +17,9 @@ export interface WrittenProgram {
   tool: number;
   /** Whether all that its runs do is roughing: the surface after the last such program is kept. */
   rough: boolean;
-  /** Ids of the passes that it holds. */
+  /** Ids of the passes that it holds, and the comment that each of them begins with. */
   passes: string[];
+  titles: string[];
 }
 
 /** What a program did with one bit, in the setup's coordinates. */

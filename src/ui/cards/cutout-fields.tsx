@@ -154,7 +154,12 @@ function CutoutFields({ job, pass, cutter, set }: Edited<CutoutPass>) {
           onChange={(v) => set((p) => (p.floor = v))}
           note="a floor that only the last lap takes away"
         />
-        <Ramp pass={pass} set={(v) => set((p) => (p.rampAngle = v))} note="along the line, never straight down" />
+        <Ramp
+          {...{ pass, cutter }}
+          down={pass.stepdown}
+          set={(v) => set((p) => (p.rampAngle = v))}
+          note="along the line"
+        />
         <LengthField
           label="Way in"
           value={pass.lead}

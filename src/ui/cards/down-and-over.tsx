@@ -32,8 +32,21 @@ export function Stepdown({
   );
 }
 
-/** The slope that a pass sinks at. */
-export function Ramp({ pass, set, note }: { pass: { rampAngle: number }; set(v: number): void; note?: string }) {
+/** The slope that a pass sinks at, with its length for one level in diameters of the bit. */
+export function Ramp({
+  pass,
+  cutter,
+  down,
+  set,
+  note,
+}: {
+  pass: { rampAngle: number };
+  cutter: Cutter;
+  down: number;
+  set(v: number): void;
+  note?: string;
+}) {
+  const long = down / Math.tan((pass.rampAngle * Math.PI) / 180) / cutter.diameter;
   return (
     <NumberField
       label="Ramp"
@@ -43,7 +56,7 @@ export function Ramp({ pass, set, note }: { pass: { rampAngle: number }; set(v: 
       max={45}
       suffix="degrees"
       onChange={set}
-      note={note}
+      note={`${trimNumber(long, 1)} diameters for one level${note ? `, ${note}` : ''}`}
     />
   );
 }

@@ -79,7 +79,9 @@ function HoleFields({ job, pass, cutter, set }: Edited<HolePass>) {
           )
         }
       />
-      {pass.diameter - cutter.diameter > DRILLS && <Ramp pass={pass} set={(v) => set((p) => (p.rampAngle = v))} />}
+      {pass.diameter - cutter.diameter > DRILLS && (
+        <Ramp {...{ pass, cutter }} down={pass.peck} set={(v) => set((p) => (p.rampAngle = v))} />
+      )}
       <PlaceList
         name="Hole"
         places={pass.places}

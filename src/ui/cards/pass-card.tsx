@@ -13,6 +13,7 @@ import type { Edited } from './kind-card';
 import { cardOf } from './kind-registry';
 import { takeCutter } from './pass-edit';
 import { AddAndRemove, FlatsOffer, type PassCardProps } from './pass-more';
+import { PassProof } from './pass-proof';
 import { useWhatIf } from './use-what-if';
 
 /** One pass: what it leaves, what it takes, and the few numbers that change it. */
@@ -101,6 +102,7 @@ export function PassCard(props: PassCardProps) {
           ]}
         />
       )}
+      {summary && <PassProof summary={summary} id={pass.id} />}
       <Folded title="More of this pass">
         {More && <More {...edited} />}
         <AddAndRemove {...props} />

@@ -15,6 +15,9 @@ function holdsWords({ held }: ProgramInfo, holding: Holding[]): string {
   return parts.join(', ') || 'all of it holds';
 }
 
+/** Whether a bite is deeper than its bit's limit, as the proof judges it. */
+export const isOver = ({ deep, most }: { deep: number; most: number }) => deep > most * 1.02 + 0.02;
+
 /** Of every program the deepest bite against its limit, how much of its way is in air, and what holds when it has ended. */
 export function ProgramFigures({ programs, holding }: { programs: ProgramInfo[]; holding: Holding[] }) {
   return (
@@ -33,7 +36,7 @@ export function ProgramFigures({ programs, holding }: { programs: ProgramInfo[];
             <td className="pr-2 pb-1">{p.bite?.bit ?? `bit ${p.cutter}`}</td>
             <td className="pr-2 pb-1 whitespace-nowrap">
               {p.bite ? (
-                <span className={p.bite.deep > p.bite.most * 1.02 + 0.02 ? 'text-accent' : ''}>
+                <span className={isOver(p.bite) ? 'text-accent' : ''}>
                   <b>{trimNumber(p.bite.deep, 1)}</b> of {formatLength(p.bite.most, 'mm', 1)}
                 </span>
               ) : (

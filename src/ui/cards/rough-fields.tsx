@@ -48,8 +48,9 @@ function RoughFields(props: Edited<RoughPass>) {
 }
 
 /** How a pass sinks into solid wood. */
-function RampMore({ pass, set }: Edited<RoughPass> | Edited<FlatPass>) {
-  return <Ramp pass={pass} set={(v) => set((p) => (p.rampAngle = v))} note="into solid wood, never straight down" />;
+function RampMore({ pass, cutter, set }: Edited<RoughPass> | Edited<FlatPass>) {
+  const to = (v: number) => set((p) => (p.rampAngle = v));
+  return <Ramp {...{ pass, cutter }} down={pass.stepdown} set={to} note="into solid wood" />;
 }
 
 /** What clearing the level fields does and saves. */

@@ -3,9 +3,8 @@ import { AIR } from '../../field/height-field';
 import { enterWood } from '../../motion/enter';
 import { type MoveKind, Path, type Step, sinkingFeed } from '../../motion/path';
 import type { Polygon } from '../../outline/polygon';
-import { clearHeights, highestAlong, lowerStock, type PassContext, type Tool } from '../context';
+import { clearHeights, highestAlong, highestWithin, lowerStock, type PassContext, type Tool } from '../context';
 import type { Slot } from '../slots';
-import { stockUnder } from '../standing';
 import { type TightCorner, tightCorners } from './corners';
 import { leadFrom } from './lead';
 import { alongNearest, atDepth, type CutLine, type CutLines, cutLines, linesOn, pointAt, rotated } from './line';
@@ -169,7 +168,8 @@ function cutOne(way: Way, line: CutLine, last: CutLine | undefined, outline: Ste
 
 /** Highest that still stands on the lines, mm; what stands at the very edge of the bit's way is left out, as it is the piece's own wall. */
 async function highestOn(ctx: PassContext, lines: CutLines, R: number): Promise<number> {
-  const clear = await stockUnder(ctx, R, ctx.stock);
+  const { stock } = ctx;
+  const clear = await highestWithin(ctx, stock, Math.max(0.1, R - 1.5 * stock.cell));
   let high = AIR;
   for (const { ring: r } of lines.wide) {
     for (let i = 0, q = r.length - 2; i < r.length; q = i, i += 2)

@@ -8,7 +8,7 @@ import { clearHeights, highestAlong, lowerStock, type PassContext, type Tool } f
 import { Live } from '../live';
 import { goDown } from './go-down';
 import { CREASE_ENDS, Raster, type Stretch } from './raster';
-import { restOf } from './rest';
+import { leftBy, restOf } from './rest';
 import type { FinishPass } from './schema';
 
 /** Depth below the mean of its neighbours from which a place between two rows gets a row of its own, mm. */
@@ -66,6 +66,7 @@ export async function planFinish(
   }
   if (path.moves > 0) path.rapid(path.x, path.y, ctx.heights.everything);
   await lowerStock(ctx, path, begun, cutter);
+  ctx.finished = leftBy(ctx, pass, cutter);
   return { path };
 }
 

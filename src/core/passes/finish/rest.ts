@@ -1,10 +1,14 @@
 import { type Cutter, profileOf, ridgeOf } from '../../cutter/cutter';
-import { distanceOutside } from '../../field/distance';
+import { distanceInside, distanceOutside } from '../../field/distance';
 import { cellAt, cellPlace, type Grid, type HeightField, sampleField } from '../../field/height-field';
 import { shortestHop } from '../../motion/link';
-import type { PassContext } from '../context';
+import type { Finished, PassContext } from '../context';
 import type { FinishPass } from './schema';
 
+/** Ground in air that is narrower than this is not worth cutting its sides apart, mm: the bit would turn round at every row. */
+const WIDE = 6;
+/** Air on a row that is shorter is gone through, mm. */
+const TURN = 3;
 /** How far the tip is drawn up where it leaves ground that is to be cut, mm: more than a bit that was set anew may be off (trade handbook, zeroing). */
 const FADE = 0.06;
 
@@ -15,20 +19,35 @@ export interface Rest {
   away: Float32Array;
   /** How far around it rows go on, mm. */
   around: number;
-  /** Least air on a row that is worth a hop, mm; Infinity where none is. */
+  /** 1 where rows are left out: on ground in air that is wide enough for both of its sides to be cut apart. */
+  idle: Uint8Array;
+  /** Longest way on the surface that is quicker than a hop, mm; Infinity where all are. */
   hop: number;
 }
 
+/** The steepest at which what rows leave is reckoned, as the square of the surface's length over its run: 72 degrees. */
+const STEEPEST = 10;
+
+/** The more of either that two passes leave. */
+const moreOf = (a: Finished, b: Finished): Finished => ({
+  tolerance: Math.max(a.tolerance, b.tolerance),
+  ridge: Math.max(a.ridge, b.ridge),
+});
+
+/** What a pass leaves by its own numbers, and those before it. */
+export const leftBy = (ctx: PassContext, pass: FinishPass, cutter: Cutter): Finished =>
+  moreOf(ctx.finished, { tolerance: pass.tolerance, ridge: ridgeOf(cutter, pass.stepover) });
+
 /**
- * Where a bit that rests on the target's surface meets wood, by what stands now: more than a row may leave at all, its tolerance and the ridge
- * beside it, along the surface's normal.
+ * Where a bit that rests on the target's surface meets wood, by what stands now: more than its own rows may leave there, or those of a pass before
+ * it, along the surface's normal. On a slope rows lie further apart, and their ridge is as much higher as the square of that.
  * @param offset where its tip is when it rests on the surface
  */
 export async function restOf(ctx: PassContext, pass: FinishPass, cutter: Cutter, offset: HeightField): Promise<Rest> {
   const { stands, target, machine, heights } = ctx;
   const { width, height, cell } = stands;
   const touch = await ctx.host.offset(stands, profileOf(cutter), 0);
-  const least = pass.tolerance + ridgeOf(cutter, pass.stepover);
+  const { tolerance, ridge } = leftBy(ctx, pass, cutter);
   const something = new Uint8Array(touch.length);
   const cliff = 4 * offset.cell;
   const slope = (a: number, b: number) => (Math.abs(a - b) < 2 * cliff ? (a - b) / (2 * cell) : 0);
@@ -38,19 +57,37 @@ export async function restOf(ctx: PassContext, pass: FinishPass, cutter: Cutter,
       const { x, y } = cellPlace(stands, k);
       if (cellAt(offset, x, y) < 0) continue;
       const over = touch[k] - Math.max(sampleField(offset, x, y, cliff), target.ground);
-      if (over <= least) continue;
-      const steep = Math.hypot(1, slope(touch[k + 1], touch[k - 1]), slope(touch[k + width], touch[k - width]));
-      if (over > least * steep) something[k] = 1;
+      if (over <= tolerance + ridge) continue;
+      const steep2 = 1 + slope(touch[k + 1], touch[k - 1]) ** 2 + slope(touch[k + width], touch[k - width]) ** 2;
+      if (over > (tolerance + ridge * Math.min(STEEPEST, steep2)) * Math.sqrt(steep2)) something[k] = 1;
     }
   }
   const away = distanceOutside(something, width, height);
   for (let k = 0; k < away.length; k++) away[k] *= cell;
+  const around = Math.max(pass.stepover, cutter.diameter / 8, 2 * cell);
   return {
     grid: stands,
     away,
-    around: Math.max(pass.stepover, cutter.diameter / 8, 2 * cell),
+    around,
+    idle: wideIdle(away, stands, around),
     hop: shortestHop(machine, cutter, heights.between, heights.approach / 2),
   };
+}
+
+/** Ground in air of which every place lies in a circle of it that is WIDE across. */
+function wideIdle(away: Float32Array, { width, height, cell }: Grid, around: number): Uint8Array {
+  const inside = distanceInside(
+    Uint8Array.from(away, (d) => (d > around ? 1 : 0)),
+    width,
+    height,
+  );
+  const reach = WIDE / 2 / cell;
+  const near = distanceOutside(
+    Uint8Array.from(inside, (d) => (d >= reach ? 1 : 0)),
+    width,
+    height,
+  );
+  return Uint8Array.from(near, (d) => (d < reach ? 1 : 0));
 }
 
 /** How far the tip is drawn up at a place, mm. */
@@ -67,10 +104,11 @@ export function faded({ grid, away, around }: Rest, x: number, y: number): numbe
  * @param step from one to the next, mm
  */
 export function leaveAir(z: Float64Array, rest: Rest, place: (i: number) => [number, number], step: number): void {
-  let idle = 0;
+  let [idle, wide] = [0, 0];
   const leave = (end: number, whole: boolean) => {
-    if (whole || idle * step > rest.hop) z.fill(Number.NaN, end - idle, end);
+    if (whole || wide * step > TURN || idle * step > rest.hop) z.fill(Number.NaN, end - idle, end);
     idle = 0;
+    wide = 0;
   };
   let begun = false;
   for (let i = 0; i < z.length; i++) {
@@ -79,10 +117,14 @@ export function leaveAir(z: Float64Array, rest: Rest, place: (i: number) => [num
       begun = false;
       continue;
     }
-    const up = faded(rest, ...place(i));
+    const [x, y] = place(i);
+    const up = faded(rest, x, y);
     z[i] += up;
-    if (up === FADE) idle++;
-    else {
+    const k = cellAt(rest.grid, x, y);
+    if (up === FADE) {
+      idle++;
+      if (k < 0 || rest.idle[k] === 1) wide++;
+    } else {
       leave(i, !begun);
       begun = true;
     }

@@ -7,7 +7,7 @@ import { kindOf } from '../../passes/registry';
 import type { SetupView } from '../../setup/view';
 import type { Run } from '../simulate';
 import { type AfterRun, aboutRun, type Rule } from './rule';
-import { cuts, endOf, wayOf, worstMove } from './run-places';
+import { cuts, endOf, type Stretch, wayOf, worstMove } from './run-places';
 
 /** Takes less at once where passes of the run say how much, and roughs first where nothing has been. */
 function fixes({ view, run }: AfterRun): Fix[] {
@@ -55,11 +55,11 @@ function along(run: Run, i: number): boolean {
 /** Whether wood higher than the stepdown is met over so much of the width that its height counts. */
 const tooHigh = (run: Run, i: number) => along(run, i) && highWidth(run, i) > WIDE * run.cutter.diameter;
 
-/** The deepest bite of a run that counts against its bit's stepdown. @returns the move, -1 where there is none, and the bite, mm */
-export function worstBite(run: Run): [number, number] {
-  const over = worstMove(run, (i) => (tooHigh(run, i) ? run.bites[i] : 0));
+/** The deepest bite of a run, or of some of its moves, that counts against its bit's stepdown. @returns the move, -1 where there is none, and the bite, mm */
+export function worstBite(run: Run, of?: Stretch): [number, number] {
+  const over = worstMove(run, (i) => (tooHigh(run, i) ? run.bites[i] : 0), of);
   if (over[0] >= 0) return over;
-  return worstMove(run, (i) => (along(run, i) && run.bites[i] <= run.cutter.maxStepdown ? run.bites[i] : 0));
+  return worstMove(run, (i) => (along(run, i) && run.bites[i] <= run.cutter.maxStepdown ? run.bites[i] : 0), of);
 }
 
 /** Bites deeper than a bit takes at once, where it cuts over more than a quarter of its width. */

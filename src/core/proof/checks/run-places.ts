@@ -24,10 +24,14 @@ export function wayOf(run: Run, i: number): { drop: number; aside: number; long:
 export const cuts = (run: Run, i: number) =>
   !isRapid(run, i) && run.engaged[i * ENGAGED + VOLUME] > AIR * wayOf(run, i).long;
 
+/** Some of a run's moves: from the first to before the last. */
+export type Stretch = [from: number, to: number];
+const wholeOf = (run: Run): Stretch => [0, run.bites.length];
+
 /** The move with the highest figure, and the figure; -1 and 0 where none has one above 0. */
-export function worstMove(run: Run, figure: (i: number) => number): [number, number] {
+export function worstMove(run: Run, figure: (i: number) => number, [from, to] = wholeOf(run)): [number, number] {
   let [worst, most] = [-1, 0];
-  for (let i = 0; i < run.bites.length; i++) {
+  for (let i = from; i < to; i++) {
     const v = figure(i);
     if (v > most) [worst, most] = [i, v];
   }
