@@ -102,7 +102,7 @@ export function PassCard(props: PassCardProps) {
           ]}
         />
       )}
-      {summary && <PassProof summary={summary} id={pass.id} />}
+      {summary && <PassProof {...{ summary, cutter }} id={pass.id} />}
       <Folded title="More of this pass">
         {More && <More {...edited} />}
         <AddAndRemove {...props} />

@@ -1,23 +1,22 @@
 import type { Summary } from '@/contract/wire';
+import type { Cutter } from '@/core/cutter/cutter';
 import { formatLength, trimNumber } from '@/core/units/length';
 import { isOver } from './program-figures';
 
-const TOLD = { plunge: ['once straight down', 'straight down'], ramp: ['ramp', 'ramps'], helix: ['helix', 'helices'] };
-
-/** How often a pass goes into the wood, by how, in a few words. */
-function entriesWords(entries: Summary['passes'][number]['entries']): string {
-  const parts = (Object.keys(TOLD) as (keyof typeof TOLD)[]).flatMap((kind) => {
-    const n = entries[kind] ?? 0;
-    if (n === 0) return [];
-    const [one, many] = TOLD[kind];
-    if (kind === 'plunge') return [n === 1 ? one : `${n} times ${many}`];
-    return [`${n} ${n === 1 ? one : many}`];
-  });
+/** How often a pass goes into the wood, by how, in a few words. @param most how deep its bit may go straight down into wood, mm */
+function entriesWords({ ramp = 0, helix = 0, plunge = 0 }: Summary['passes'][number]['entries'], most: number): string {
+  const parts: string[] = [];
+  if (ramp > 0) parts.push(ramp === 1 ? '1 ramp' : `${ramp} ramps`);
+  if (helix > 0) parts.push(helix === 1 ? '1 helix' : `${helix} helices`);
+  if (plunge > 0) {
+    const into = most > 0 ? `in air and up to ${formatLength(most, 'mm', 1)} of wood` : 'in air';
+    parts.push(`${plunge === 1 ? 'once' : `${plunge} times`} straight down, as planned ${into}`);
+  }
   return parts.join(', ') || 'from the side';
 }
 
 /** What the proof saw of a pass: its deepest bite and where, its way in air, and how it goes into the wood. */
-export function PassProof({ summary, id }: { summary: Summary; id: string }) {
+export function PassProof({ summary, id, cutter }: { summary: Summary; id: string; cutter: Cutter }) {
   const program = summary.programs.find((p) => p.byPass.some((f) => f.pass === id));
   const seen = program?.byPass.find((f) => f.pass === id);
   const planned = summary.passes.find((p) => p.id === id);
@@ -45,7 +44,7 @@ export function PassProof({ summary, id }: { summary: Summary; id: string }) {
       <dt className="soft">In air</dt>
       <dd>{trimNumber(air * 100, 0)} % of its way at feed</dd>
       <dt className="soft">Goes in</dt>
-      <dd>{entriesWords(planned.entries)}</dd>
+      <dd>{entriesWords(planned.entries, cutter.maxPlungeDepth)}</dd>
     </dl>
   );
 }
