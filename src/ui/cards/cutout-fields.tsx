@@ -154,12 +154,7 @@ function CutoutFields({ job, pass, cutter, set }: Edited<CutoutPass>) {
           onChange={(v) => set((p) => (p.floor = v))}
           note="a floor that only the last lap takes away"
         />
-        <Ramp
-          {...{ pass, cutter }}
-          down={pass.stepdown}
-          set={(v) => set((p) => (p.rampAngle = v))}
-          note="along the line"
-        />
+        <Ramp {...{ pass, cutter, set }} down={pass.stepdown} note="along the line" />
         <LengthField
           label="Way in"
           value={pass.lead}

@@ -43,7 +43,7 @@ export function Ramp({
   pass: { rampAngle: number };
   cutter: Cutter;
   down: number;
-  set(v: number): void;
+  set(change: (p: { rampAngle: number }) => void): void;
   note?: string;
 }) {
   const long = down / Math.tan((pass.rampAngle * Math.PI) / 180) / cutter.diameter;
@@ -55,7 +55,7 @@ export function Ramp({
       open
       max={45}
       suffix="degrees"
-      onChange={set}
+      onChange={(v) => set((p) => (p.rampAngle = v))}
       note={`${trimNumber(long, 1)} diameters for one level${note ? `, ${note}` : ''}`}
     />
   );

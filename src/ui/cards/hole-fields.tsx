@@ -79,9 +79,7 @@ function HoleFields({ job, pass, cutter, set }: Edited<HolePass>) {
           )
         }
       />
-      {pass.diameter - cutter.diameter > DRILLS && (
-        <Ramp {...{ pass, cutter }} down={pass.peck} set={(v) => set((p) => (p.rampAngle = v))} />
-      )}
+      {pass.diameter - cutter.diameter > DRILLS && <Ramp {...{ pass, cutter, set }} down={pass.peck} />}
       <PlaceList
         name="Hole"
         places={pass.places}

@@ -49,8 +49,7 @@ function RoughFields(props: Edited<RoughPass>) {
 
 /** How a pass sinks into solid wood. */
 function RampMore({ pass, cutter, set }: Edited<RoughPass> | Edited<FlatPass>) {
-  const to = (v: number) => set((p) => (p.rampAngle = v));
-  return <Ramp {...{ pass, cutter }} down={pass.stepdown} set={to} note="into solid wood" />;
+  return <Ramp {...{ pass, cutter, set }} down={pass.stepdown} note="into solid wood" />;
 }
 
 /** What clearing the level fields does and saves. */
