@@ -63,9 +63,18 @@ describe('going into the wood along an open line', () => {
     const { points, path } = over(20, 2, -5);
     enterWood(path, ball, points, { closed: false, top: -3.5, angle: 4 });
     expect(movesOf(path).map((m) => [m.kind, Math.round(m.z * 10) / 10])).toEqual([
-      ['plunge', -3.2],
+      ['plunge', -3.5],
       ['plunge', -5],
     ]);
+  });
+
+  test('not over a wall that stands in the way: it turns round before it', () => {
+    const points = Float64Array.of(0, 7, -4, 5, 7, -4, 5, 7, 2, 8, 7, 2, 8, 7, -4, 40, 7, -4);
+    const path = new Path();
+    path.rapid(0, 7, 5);
+    enterWood(path, ball, points, { closed: false, top: 0, angle: 4 });
+    expect(Math.max(...movesOf(path).map((m) => m.x))).toBe(5);
+    expect(path.z).toBe(-4);
   });
 
   test('on a line too short for a ramp no deeper at once than it may plunge, along it and back in between', () => {

@@ -48,6 +48,20 @@ function lengthOf(p: Float64Array): number {
   return sum;
 }
 
+/** Least room to go to and fro in, as a share of the diameter. */
+const ROOM = 0.25;
+
+/**
+ * A polyline up to where it rises over a height: a ramp that went on over a wall would come straight down behind it. All of it where there is
+ * next to no room before the wall.
+ */
+function roomFor(points: Float64Array, height: number, diameter: number): Float64Array {
+  let end = 3;
+  while (end < points.length && points[end + 2] <= height) end += 3;
+  const room = points.subarray(0, end);
+  return lengthOf(room) >= ROOM * diameter ? room : points;
+}
+
 /** How far along an open line a ramp goes before it turns: so that it is down when it comes back, and at least a diameter. */
 const reachOf = (deep: number, slope: number, diameter: number) => Math.max(diameter, (1 + HAIR) * (deep / slope / 2));
 
@@ -60,14 +74,15 @@ const reachOf = (deep: number, slope: number, diameter: number) => Math.max(diam
  */
 export function enterWood(path: Path, bit: Entering, points: Float64Array, { closed, top, angle }: Entry): number {
   const [x0, y0, z0] = points;
-  const from = Math.min(path.z, top + OVER);
   if (top - z0 <= bit.maxPlungeDepth) {
-    if (from > z0) path.feed(x0, y0, from, bit.plunge, 'plunge');
+    if (top > z0 && path.z > top) path.feed(x0, y0, top, bit.plunge, 'plunge');
     path.feed(x0, y0, z0, bit.plunge, 'plunge');
     return 0;
   }
+  const from = Math.min(path.z, top + OVER);
   const slope = Math.tan(angle * rad);
-  const line = closed ? points : headOf(points, reachOf(from - z0, slope, bit.diameter));
+  const room = closed ? points : roomFor(points, from, bit.diameter);
+  const line = closed ? points : headOf(room, reachOf(from - z0, slope, bit.diameter));
   let floor = Infinity;
   for (let i = 2; i < line.length; i += 3) floor = Math.min(floor, line[i]);
   path.feed(x0, y0, from, bit.plunge, 'plunge');
@@ -85,7 +100,7 @@ export function enterWood(path: Path, bit: Entering, points: Float64Array, { clo
 function stepDown(path: Path, bit: Entering, line: Float64Array, from: number): void {
   const [x, y, z] = line;
   const steps =
-    lengthOf(line) >= bit.diameter / 4 && bit.maxPlungeDepth > 0 ? Math.ceil((from - z) / bit.maxPlungeDepth) : 1;
+    lengthOf(line) >= ROOM * bit.diameter && bit.maxPlungeDepth > 0 ? Math.ceil((from - z) / bit.maxPlungeDepth) : 1;
   for (let n = 1; n < steps; n++) {
     const level = from + ((z - from) * n) / steps;
     path.feed(x, y, level, bit.plunge, 'plunge');

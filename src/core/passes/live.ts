@@ -10,8 +10,10 @@ export interface Been {
   z: number;
 }
 
-/** Share of a bit's disc on wood from which a way straight down goes into it: a little less than where the proof says so. */
-const SOLID = 0.2;
+/** Share of a bit's disc on wood from which a way straight down goes into it: half of where the proof says so, for cells tell it coarsely. */
+const SOLID = 0.12;
+/** How much higher it may stand between the middles of two cells, mm. */
+const UNKNOWN = 0.05;
 /** Wood lower than this over the bit is as good as none, mm. */
 const BARE = 0.01;
 
@@ -73,26 +75,22 @@ export class Live {
 
   /**
    * How high wood stands over a tip that goes straight down to a place, mm: the highest that the bit takes, and 0 where it takes something under
-   * less than a fifth of its disc, which is a wall that it brushes past. What is not higher than `enough` is not looked at closely.
+   * less than an eighth of its disc, which is a wall that it brushes past. What is not higher than `enough` is not looked at closely.
    */
   solid({ x, y, z }: Been, enough: number): number {
-    const { stands, profile, low } = this;
+    const { stands, profile } = this;
     const { R } = profile;
     this.follow();
     let high = AIR;
     this.within(x, y, R, (k) => {
       high = Math.max(high, stands.data[k]);
     });
-    if (high - z <= enough) return Math.max(0, high - z);
+    if (high + UNKNOWN - z <= enough) return Math.max(0, high + UNKNOWN - z);
     const been: Been[] = [];
     this.within(x, y, R / 2, (k) => {
-      if (low[k] === Infinity) return;
       const i = k % stands.width;
-      been.push({
-        x: stands.originX + i * stands.cell,
-        y: stands.originY + ((k - i) / stands.width) * stands.cell,
-        z: low[k],
-      });
+      const [cx, cy] = [stands.originX + i * stands.cell, stands.originY + ((k - i) / stands.width) * stands.cell];
+      if (this.by[k] > 0) been.push(this.onMove(this.by[k], cx, cy));
     });
     let [all, taken] = [0, 0];
     high = AIR;
@@ -111,7 +109,7 @@ export class Live {
       taken++;
       high = Math.max(high, top);
     });
-    return taken > SOLID * all ? high - z : 0;
+    return taken > SOLID * all ? high + UNKNOWN - z : 0;
   }
 
   /** The nearest place within r mm that the tip has been at, where it can go down through air; null where there is none. */

@@ -56,10 +56,10 @@ export async function goDown(
     strategy: 'rings' as const,
     angle: 0,
     stepover,
-    // A round tip leaves more than its lowest point towards its sides, which the next level meets under the middle half of it.
+    // A round tip leaves as much more at its sides as it is high there, which the next level meets where it runs further aside.
     stepdown: Math.max(
       cutter.maxStepdown / 2,
-      cutter.maxStepdown - profileHeight(profileOf(cutter), cutter.diameter / 4),
+      cutter.maxStepdown - profileHeight(profileOf(cutter), cutter.diameter / 2),
     ),
     stockToLeave: 0,
     rampAngle: ctx.rampAngle,

@@ -3,6 +3,7 @@ import { distanceInside, distanceOutside } from '../../field/distance';
 import { cellAt, cellPlace, type Grid, type HeightField, sampleField } from '../../field/height-field';
 import { shortestHop } from '../../motion/link';
 import type { Finished, PassContext } from '../context';
+import { LEVEL } from '../flat/fields';
 import type { FinishPass } from './schema';
 
 /** Ground in air that is narrower than this is not worth cutting its sides apart, mm: the bit would turn round at every row. */
@@ -39,15 +40,16 @@ export const leftBy = (ctx: PassContext, pass: FinishPass, cutter: Cutter): Fini
   moreOf(ctx.finished, { tolerance: pass.tolerance, ridge: ridgeOf(cutter, pass.stepover) });
 
 /**
- * Where a bit that rests on the target's surface meets wood, by what stands now: more than its own rows may leave there, or those of a pass before
- * it, along the surface's normal. On a slope rows lie further apart, and their ridge is as much higher as the square of that.
+ * Where a bit that rests on the target's surface meets wood, by what stands now: more than its tolerance, and more than rows of a pass before it
+ * may leave, along the surface's normal. On a slope rows lie further apart, and their ridge is as much higher as the square of that.
  * @param offset where its tip is when it rests on the surface
  */
 export async function restOf(ctx: PassContext, pass: FinishPass, cutter: Cutter, offset: HeightField): Promise<Rest> {
   const { stands, target, machine, heights } = ctx;
   const { width, height, cell } = stands;
   const touch = await ctx.host.offset(stands, profileOf(cutter), 0);
-  const { tolerance, ridge } = leftBy(ctx, pass, cutter);
+  const { ridge } = ctx.finished;
+  const tolerance = Math.max(pass.tolerance, ctx.finished.tolerance) + LEVEL;
   const something = new Uint8Array(touch.length);
   const cliff = 4 * offset.cell;
   const slope = (a: number, b: number) => (Math.abs(a - b) < 2 * cliff ? (a - b) / (2 * cell) : 0);
