@@ -1,5 +1,6 @@
 import type { Cutter } from '../cutter/cutter';
 import type { Machine } from '../doc/machine';
+import { Path } from './path';
 import { motionTime } from './time';
 
 /** How a machine moves. */
@@ -23,40 +24,20 @@ export function shortestHop(
   slow: number,
 ): number {
   const run = 20;
-  const pays = (l: number) => {
-    const stay = [0, 0, 0, 0, run, 0, 0, feed, run + l, 0, 0, feed, 2 * run + l, 0, 0, feed];
-    const hop = [
-      0,
-      0,
-      0,
-      0,
-      run,
-      0,
-      0,
-      feed,
-      run,
-      0,
-      up,
-      0,
-      run + l,
-      0,
-      up,
-      0,
-      run + l,
-      0,
-      slow,
-      0,
-      run + l,
-      0,
-      0,
-      plunge,
-      2 * run + l,
-      0,
-      0,
-      feed,
-    ];
-    return motionTime(Float64Array.from(hop), machine).seconds < motionTime(Float64Array.from(stay), machine).seconds;
+  const seconds = (l: number, hops: boolean) => {
+    const path = new Path();
+    path.rapid(0, 0, 0);
+    path.feed(run, 0, 0, feed);
+    if (hops) {
+      path.rapid(run, 0, up);
+      path.rapid(run + l, 0, up);
+      path.rapid(run + l, 0, slow);
+      path.feed(run + l, 0, 0, plunge);
+    } else path.feed(run + l, 0, 0, feed);
+    path.feed(run + l + run, 0, 0, feed);
+    return motionTime(path.data, machine).seconds;
   };
+  const pays = (l: number) => seconds(l, true) < seconds(l, false);
   if (!pays(LONGEST)) return Infinity;
   let [short, long] = [0, LONGEST];
   while (long - short > FINE) {

@@ -98,7 +98,7 @@ export class Path {
 }
 
 /** Kinds of moves by which a bit goes into the wood. */
-export const ENTRIES = ['plunge', 'ramp', 'helix'] as const satisfies MoveKind[];
+const ENTRIES = ['plunge', 'ramp', 'helix'] as const satisfies MoveKind[];
 
 /** How often a path goes into the wood, by how: moves of one kind that follow each other are one entry. */
 export function entriesOf(kinds: Uint8Array): Partial<Record<MoveKind, number>> {

@@ -1,5 +1,5 @@
 import { type Cutter, type Profile, profileHeight, profileOf } from '../cutter/cutter';
-import { AIR, cellAt, type HeightField } from '../field/height-field';
+import { AIR, cellAt, cellPlace, type HeightField } from '../field/height-field';
 import type { Path } from '../motion/path';
 import type { PassContext } from './context';
 
@@ -88,9 +88,8 @@ export class Live {
     if (high + UNKNOWN - z <= enough) return Math.max(0, high + UNKNOWN - z);
     const been: Been[] = [];
     this.within(x, y, R / 2, (k) => {
-      const i = k % stands.width;
-      const [cx, cy] = [stands.originX + i * stands.cell, stands.originY + ((k - i) / stands.width) * stands.cell];
-      if (this.by[k] > 0) been.push(this.onMove(this.by[k], cx, cy));
+      const c = cellPlace(stands, k);
+      if (this.by[k] > 0) been.push(this.onMove(this.by[k], c.x, c.y));
     });
     let [all, taken] = [0, 0];
     high = AIR;
@@ -99,10 +98,9 @@ export class Live {
       const tip = z + profileHeight(profile, away) + BARE;
       let top = stands.data[k];
       if (top <= tip) return;
-      const i = k % stands.width;
-      const [cx, cy] = [stands.originX + i * stands.cell, stands.originY + ((k - i) / stands.width) * stands.cell];
+      const c = cellPlace(stands, k);
       for (const b of been) {
-        const d = Math.hypot(b.x - cx, b.y - cy);
+        const d = Math.hypot(b.x - c.x, b.y - c.y);
         if (d <= R) top = Math.min(top, b.z + profileHeight(profile, d));
       }
       if (top <= tip) return;
