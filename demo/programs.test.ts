@@ -34,7 +34,7 @@ const withoutComments = (text: string) =>
 const KNOWN: Record<string, string[]> = JSON.parse(
   readFileSync(path.join(import.meta.dirname, 'known-harm.json'), 'utf8'),
 );
-const HARM = ['bite', 'chip-area', 'plunge-deep', 'plunge-fast'];
+const HARM = ['bite', 'chip-area', 'load', 'plunge-deep', 'plunge-fast'];
 
 function harmOf({ summary }: Plan, job: Job): string[] {
   const passes = job.boards.flatMap((b) => b.setups.flatMap((s) => s.passes));

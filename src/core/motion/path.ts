@@ -88,6 +88,28 @@ export class Path {
     if (this.marks.at(-1)?.move === this.moves) this.marks.pop();
     this.marks.push({ move: this.moves, place });
   }
+  /**
+   * Parts the moves from the given one on: for each of them, counted from it, the ends of its parts as shares of its length, and their feeds. Rapids
+   * stay as they are.
+   */
+  part(from: number, partsOf: (i: number, feed: number) => Iterable<[end: number, feed: number]>): void {
+    const [data, kinds] = [this.data.slice(4 * Math.max(0, from - 1)), this.kinds.slice(from)];
+    const before = from > 0 ? 4 : 0;
+    const now = new Int32Array(kinds.length + 1);
+    this.used = 4 * from;
+    for (let i = 0; i < kinds.length; i++) {
+      now[i] = this.moves;
+      const q = before + 4 * i;
+      const [x, y, z, feed] = data.subarray(q, q + 4);
+      for (const [end, eased] of partsOf(i, feed)) {
+        const back = q >= 4 ? 1 - end : 0;
+        const at = (v: number, k: number) => (back === 0 ? v : v - back * (v - data[q + k - 4]));
+        this.put(at(x, 0), at(y, 1), at(z, 2), feed > 0 ? eased : 0, MOVES[kinds[i]]);
+      }
+    }
+    now[kinds.length] = this.moves;
+    for (const mark of this.marks) if (mark.move > from) mark.move = now[mark.move - from];
+  }
   /** Up, across and down again without touching anything below `height`; the way down is rapid only to `down`. */
   hop(x: number, y: number, height: number, down: number): void {
     if (this.used > 0 && this.z < height) this.rapid(this.x, this.y, height);

@@ -6,7 +6,7 @@ import type { OutlineRef } from '../doc/outline-ref';
 import type { Heights } from '../doc/setup';
 import { AIR, cellAt, type HeightField, makeField, padField, poolField } from '../field/height-field';
 import type { KernelHost } from '../kernels/host';
-import { SEGMENT } from '../kernels/segment';
+import { cutEased } from '../motion/ease';
 import type { Moving } from '../motion/link';
 import type { Path } from '../motion/path';
 import type { Polygon } from '../outline/polygon';
@@ -152,19 +152,14 @@ export function highestAlong(f: HeightField, x0: number, y0: number, x1: number,
   return high;
 }
 
-/** Lowers what stands by the moves from the given one on; the bound with a cutter a little too small, so that it stays one. */
+/**
+ * Lowers what stands by the moves from the given one on, and eases their feeds by what they meet; the bound with a cutter a little too small, so
+ * that it stays one.
+ */
 export async function lowerStock(ctx: PassContext, path: Path, from: number, cutter: Cutter): Promise<void> {
-  const n = path.moves - from;
-  if (n <= 0) return;
-  const segments = new Float64Array(n * SEGMENT);
-  const d = path.data;
-  for (let i = 0; i < n; i++) {
-    const q = (from + i) * 4;
-    const p = Math.max(0, q - 4);
-    segments.set([d[p], d[p + 1], d[p + 2], d[q], d[q + 1], d[q + 2], d[q + 3] > 0 ? 0 : 1], i * SEGMENT);
-  }
+  if (path.moves <= from) return;
+  const segments = await cutEased(ctx.host, ctx.stands, { path, from, cutter });
   const profile = profileOf(cutter);
-  await ctx.host.remove(ctx.stands, profile, segments);
   const R = profile.R - 0.8 * ctx.stock.cell;
   const shrunk = { ...profile, R, p0: Math.min(profile.p0, R), p1: Math.min(profile.p1, R) };
   await ctx.host.remove(ctx.stock, shrunk, segments);

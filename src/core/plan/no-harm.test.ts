@@ -43,7 +43,7 @@ function job(layers: Layer[], finish = 'ball3', change: (v: SetupView) => void =
 }
 
 /** What breaks a bit or spoils a board. */
-const HARM = ['bite', 'chip-area', 'plunge-deep', 'plunge-fast', 'gouge', 'rapid-through-material'];
+const HARM = ['bite', 'chip-area', 'load', 'plunge-deep', 'plunge-fast', 'gouge', 'rapid-through-material'];
 
 const JOBS: [string, () => SetupView][] = [
   [

@@ -165,6 +165,18 @@ const PROGRAMS: [rule: string, name: string, text: string, change?: Change][] = 
     { cutter: { maxStepdown: 2, maxPlungeDepth: 12 }, target: slotTarget(-10) },
   ],
   [
+    'load',
+    'a full slot as deep as the bit may, at the feed of a cut at the side',
+    slot('G0 X15 Y20\nG1 Z-3 F300\nX45 F1800<<'),
+    { target: slotTarget(-3) },
+  ],
+  [
+    'load',
+    'a corner of the slot taken at twice the feed',
+    slot('G0 X15 Y20\nG1 Z-1.5 F300\nX45 F1800\nY25 F3600<<'),
+    { target: slotTarget(-1.5) },
+  ],
+  [
     'plunge-deep',
     'straight down deeper than it may',
     slot('G0 X15 Y20\nG1 Z-2 F300<<\nX45 F1800'),

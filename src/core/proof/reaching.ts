@@ -1,4 +1,5 @@
 import { distanceInside } from '../field/distance';
+import { flagsOf } from '../field/flags';
 import { AIR, type HeightField } from '../field/height-field';
 import { cutterOffset } from '../kernels/cutter-offset';
 
@@ -31,7 +32,7 @@ export function middleOf(cut: HeightField, target: HeightField, k: number): numb
   const [high, low] = [cut, target].map((f) => around(f, k, MOST));
   const n = (high.width - 1) / 2;
   const over = cut.data[k] - target.data[k];
-  const mask = Uint8Array.from(high.data, (v, i) => (low.data[i] > AIR && v - low.data[i] > NEARLY * over ? 1 : 0));
+  const mask = flagsOf(high.data, (v, i) => low.data[i] > AIR && v - low.data[i] > NEARLY * over);
   const inside = distanceInside(mask, high.width, high.width);
   let [best, most] = [n * high.width + n, 0];
   // Only ground that hangs together with the cell, going up to the middle from it.

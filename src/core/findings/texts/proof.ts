@@ -30,6 +30,10 @@ export const PROOF_TEXTS: Record<string, Text> = {
     `${f.bit} takes ${num(f, 'area').toFixed(1)} mm³ a mm beside a wall, its usual cut and a half is ${num(f, 'most').toFixed(1)}`,
     'it may pull into the wall and break; use a smaller stepdown, or leave less to it',
   ],
+  load: (f) => [
+    `${f.bit} takes ${num(f, 'times').toFixed(1)} times its usual volume a second, at ${num(f, 'feed').toFixed(0)} mm/min`,
+    'a full slot wants a slower feed than a cut at the side; slow it down there, or take less at once',
+  ],
   'plunge-deep': (f) => [
     `${f.bit} goes straight down into ${len(f, 'deep')} of wood, it may ${len(f, 'most')}`,
     'most bits cut badly at their middle, or not at all; let it ramp in, or take a bit that may plunge so deep',

@@ -1,6 +1,7 @@
 import { inRegion, type Region } from '../../arrange/target';
 import { type Cutter, tipRadius } from '../../cutter/cutter';
 import { distanceInside } from '../../field/distance';
+import { flagsOf } from '../../field/flags';
 import { type HeightField, nearestCell, sampleField } from '../../field/height-field';
 import { thinLine } from '../../motion/thin';
 import type { PassContext } from '../context';
@@ -35,7 +36,7 @@ function idleCells({ cleared, target }: PassContext, cutter: Cutter): Uint8Array
   if (!cleared.includes(1)) return null;
   const { width, height, cell } = target.field;
   const d = distanceInside(cleared, width, height);
-  return Uint8Array.from(d, (v) => (v * cell > cutter.diameter / 2 ? 1 : 0));
+  return flagsOf(d, (v) => v * cell > cutter.diameter / 2);
 }
 
 /** The rows of a finishing pass on the tip's surface: where they lie, how high, and as points to be cut. */

@@ -1,5 +1,6 @@
 import { type Cutter, profileOf, ridgeOf } from '../../cutter/cutter';
 import { distanceInside, distanceOutside } from '../../field/distance';
+import { flagsOf } from '../../field/flags';
 import { cellAt, cellPlace, type Grid, type HeightField, sampleField } from '../../field/height-field';
 import { shortestHop } from '../../motion/link';
 import type { Finished, PassContext } from '../context';
@@ -79,17 +80,17 @@ export async function restOf(ctx: PassContext, pass: FinishPass, cutter: Cutter,
 /** Ground in air of which every place lies in a circle of it that is WIDE across. */
 function wideIdle(away: Float32Array, { width, height, cell }: Grid, around: number): Uint8Array {
   const inside = distanceInside(
-    Uint8Array.from(away, (d) => (d > around ? 1 : 0)),
+    flagsOf(away, (d) => d > around),
     width,
     height,
   );
   const reach = WIDE / 2 / cell;
   const near = distanceOutside(
-    Uint8Array.from(inside, (d) => (d >= reach ? 1 : 0)),
+    flagsOf(inside, (d) => d >= reach),
     width,
     height,
   );
-  return Uint8Array.from(near, (d) => (d < reach ? 1 : 0));
+  return flagsOf(near, (d) => d < reach);
 }
 
 /** How far the tip is drawn up at a place, mm. */

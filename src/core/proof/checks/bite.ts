@@ -1,4 +1,4 @@
-import { mostChipArea, STRAIGHT, WIDE } from '../../cutter/limits';
+import { mostChipArea, WIDE } from '../../cutter/limits';
 import { inSetup } from '../../doc/edits';
 import type { Fix } from '../../findings/finding';
 import { sideOf } from '../../kernels/engagement';
@@ -7,7 +7,7 @@ import { kindOf } from '../../passes/registry';
 import type { SetupView } from '../../setup/view';
 import type { Run } from '../simulate';
 import { type AfterRun, aboutRun, type Rule } from './rule';
-import { cuts, endOf, type Stretch, wayOf, worstMove } from './run-places';
+import { along, endOf, type Stretch, worstMove } from './run-places';
 
 /** Takes less at once where passes of the run say how much, and roughs first where nothing has been. */
 function fixes({ view, run }: AfterRun): Fix[] {
@@ -44,12 +44,6 @@ const ROUNDING = 0.02;
 function highWidth(run: Run, i: number): number {
   const over = run.bites[i] - run.cutter.maxStepdown;
   return over > 0 ? Math.min(sideOf(run.engaged, i, run.cutter.diameter / 2), (1.5 * run.high[i]) / over) : 0;
-}
-
-/** Whether move i cuts along: straight descents are judged as plunges. */
-function along(run: Run, i: number): boolean {
-  const { drop, aside } = wayOf(run, i);
-  return cuts(run, i) && aside > STRAIGHT * drop;
 }
 
 /** Whether wood higher than the stepdown is met over so much of the width that its height counts. */

@@ -18,6 +18,7 @@ import { keepCut } from './keep-cut';
 import { layerBump, layerBuried, layerHuge, layerIdle, layerLost } from './layer-effect';
 import { layerOutside } from './layer-outside';
 import { leftOver } from './left-over';
+import { load } from './load';
 import { heldHardly, loose } from './loose';
 import { missingLetters } from './missing-letters';
 import { noTabs } from './no-tabs';
@@ -69,6 +70,7 @@ export const RULES: Rule[] = [
   holding,
   bite,
   narrowCut,
+  load,
   plungeDeep,
   plungeFast,
   feedWritten,

@@ -1,4 +1,4 @@
-import { AIR } from '../../cutter/limits';
+import { AIR, STRAIGHT } from '../../cutter/limits';
 import { ENGAGED, VOLUME } from '../../kernels/engagement';
 import { SEGMENT } from '../../kernels/segment';
 import type { Run } from '../simulate';
@@ -23,6 +23,12 @@ export function wayOf(run: Run, i: number): { drop: number; aside: number; long:
 /** Whether a move cuts wood; less than rounding takes is air. */
 export const cuts = (run: Run, i: number) =>
   !isRapid(run, i) && run.engaged[i * ENGAGED + VOLUME] > AIR * wayOf(run, i).long;
+
+/** Whether move i cuts along: straight descents are judged as plunges. */
+export function along(run: Run, i: number): boolean {
+  const { drop, aside } = wayOf(run, i);
+  return cuts(run, i) && aside > STRAIGHT * drop;
+}
 
 /** Some of a run's moves: from the first to before the last. */
 export type Stretch = [from: number, to: number];
