@@ -284,6 +284,20 @@ const SCENES: [string, () => SetupView][] = [
         Object.assign(p, { side: 'inside', outline: { ...p.outline, of: ['slit'] } });
       }),
   ],
+  ['tabs-placed', () => withPass('cutout', em6(), (p) => (p.tabs.count = 40))],
+  [
+    'tabs-overlap',
+    () =>
+      withPass('cutout', em6(), (p) =>
+        Object.assign(p.tabs, {
+          count: 2,
+          at: [
+            { x: 48, y: 0 },
+            { x: 52, y: 0 },
+          ],
+        }),
+      ),
+  ],
   ['tab-plunge', () => withPass('cutout', em6(), (p) => (p.tabs.sloped = false))],
   [
     'corner',

@@ -136,6 +136,20 @@ export const PLANNING_TEXTS: Record<string, Text> = {
     'the cut-out has no line: its outline is empty, or too narrow for the bit',
     'choose another outline, or a smaller bit',
   ],
+  'tabs-placed': (f) =>
+    num(f, 'placed') > num(f, 'asked')
+      ? [
+          `${f.placed} tabs stand where ${f.asked} were asked for: ${f.lines} lines are cut around, and each piece is held by one at least`,
+          'ask for as many, or hold the pieces from below and leave tabs out',
+        ]
+      : [
+          `${f.asked} tabs were asked for and ${f.placed} find room along ${f.lines === 1 ? 'the line' : `${f.lines} lines`}`,
+          'make the tabs shorter, or ask for fewer',
+        ],
+  'tabs-overlap': (f) => [
+    `two tabs stand ${len(f, 'apart')} apart along the line and take ${len(f, 'least')} with their slopes: they are cut as one`,
+    'let them be placed anew, or set them further apart',
+  ],
   'tab-plunge': (f) => [
     `behind every upright tab ${f.bit} goes straight down up to ${len(f, 'deep')}, and it may plunge ${len(f, 'most')}`,
     'let the tabs be sloped',

@@ -9,6 +9,7 @@ import { corners } from './checks/corner';
 import { intoBed } from './checks/into-bed';
 import { noLine } from './checks/no-line';
 import { tabPlunge } from './checks/tab-plunge';
+import { tabsOverlap, tabsPlaced } from './checks/tabs-placed';
 import { type CutoutFacts, cutoutSlot, joinCutouts, planCutout } from './plan';
 
 /** Tabs in hardwood are about 8 mm tall and 25 mm long (trade handbook, section 3; common practice, no source), mm. */
@@ -74,5 +75,5 @@ export const cutout: PassKind<'cutout', CutoutFacts> = {
   opens: ({ pass, cutter, facts, outline }) => cutoutSlot(pass, cutter, facts, outline),
   outline: (pass) => pass.outline,
   joinFacts: joinCutouts,
-  checks: [noLine, intoBed, tabPlunge, corners],
+  checks: [noLine, intoBed, tabsPlaced, tabsOverlap, tabPlunge, corners],
 };

@@ -109,7 +109,7 @@ export function cutLines(outline: Polygon, pass: CutoutPass, cutter: Cutter): Cu
   const half = pass.tabs.length / 2 + R;
   const slope = pass.tabs.sloped ? Math.tan((TAB_SLOPE * Math.PI) / 180) : Infinity;
   const finals = ringsAt(away);
-  const foot = half + (pass.tabs.sloped ? pass.tabs.thickness / slope : 0);
+  const foot = half + (pass.tabs.sloped ? (pass.tabs.thickness + pass.into) / slope : 0);
   const placed = placeTabs(finals, outline, pass.tabs, half, foot);
   const begin = (l: CutLine): CutLine => {
     if (l.tabs.length === 0) return l;

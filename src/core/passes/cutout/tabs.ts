@@ -84,29 +84,51 @@ export function placeTabs(
     return out;
   }
   const lengths = lines.map((r) => ringLengths(r).total);
-  const sum = lengths.reduce((a, b) => a + b, 0);
   const near = new NearestOutline(outline, 2 * foot + 50);
-  lines.forEach((r, k) => {
-    const share = Math.round((tabs.count * lengths[k]) / sum);
-    // Every piece is held, as long as there are tabs at all; and no more than find room.
-    const most = Math.floor(lengths[k] / (2.5 * foot));
-    const count = tabs.count === 0 ? 0 : Math.min(most, Math.max(1, share));
-    if (count > 0) out[k] = spread(r, outline, near, count, half);
+  sharedOut(tabs.count, lengths, 2.5 * foot).forEach((count, k) => {
+    if (count > 0) out[k] = spread(lines[k], outline, near, count, { half, foot });
   });
   return out;
 }
 
-function spread(r: Ring, outline: Polygon, near: NearestOutline, count: number, reach: number) {
+/**
+ * How many tabs each line has: one for every piece, as long as there are tabs at all, and each further one where those that are there already stand
+ * furthest apart; no more on a line than find room.
+ * @param room length of a line that a tab takes with the way to the next, mm
+ */
+function sharedOut(count: number, lengths: number[], room: number): number[] {
+  const most = lengths.map((l) => Math.floor(l / room));
+  const out = most.map((m) => (count > 0 ? Math.min(1, m) : 0));
+  for (let left = count - out.reduce((a, b) => a + b, 0); left > 0; left--) {
+    let best = -1;
+    for (const [k, l] of lengths.entries())
+      if (out[k] < most[k] && (best < 0 || l / out[k] > lengths[best] / out[best])) best = k;
+    if (best < 0) break;
+    out[best]++;
+  }
+  return out;
+}
+
+/** Spreads tabs along one line. @param size what a tab takes of it on either side: at its full thickness, and with its slopes, mm */
+function spread(
+  r: Ring,
+  outline: Polygon,
+  near: NearestOutline,
+  count: number,
+  { half, foot }: { half: number; foot: number },
+): { x: number; y: number }[] {
   const { at, total } = ringLengths(r);
   const n = Math.min(STEPS, Math.max(4 * count, Math.ceil(total)));
   const places = Float64Array.from({ length: n }, (_, i) => (total * i) / n);
-  const bend = bends(r, at, total, places, reach);
+  const bend = bends(r, at, total, places, half);
   const xy = Array.from(places, (s) => ringPlace(r, at, total, s));
   const cost = Float64Array.from(
     bend,
     (b, i) => b / BEND + 2 * (1 - widthBeside(outline, near, xy[i].x, xy[i].y) / THIN),
   );
   const gap = n / count;
+  // No further than a third of the gap, and never onto a neighbour that comes towards it.
+  const shift = Math.max(0, Math.min(gap / 3, (gap - 1 - (2 * foot * n) / total) / 2));
   let best: number[] = [];
   let least = Infinity;
   for (let t = 0; t < TURNS; t++) {
@@ -116,8 +138,7 @@ function spread(r: Ring, outline: Polygon, near: NearestOutline, count: number, 
       const wanted = (t / TURNS + c) * gap;
       let at = 0;
       let low = Infinity;
-      // No further than a third of the gap, so that neighbours stay apart.
-      for (let d = -Math.floor(gap / 3); d <= gap / 3; d++) {
+      for (let d = -Math.floor(shift); d <= shift; d++) {
         const i = (((Math.round(wanted) + d) % n) + n) % n;
         const v = cost[i] + Math.abs(d) / gap;
         if (v < low) {
