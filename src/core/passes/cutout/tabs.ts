@@ -92,8 +92,8 @@ export function placeTabs(
 }
 
 /**
- * How many tabs each line has: one for every piece, as long as there are tabs at all, and each further one where those that are there already stand
- * furthest apart; no more on a line than find room.
+ * How many tabs each line has: one for every piece, as long as there are tabs at all, and the others by length, as nearly as whole ones go (Sainte-Lague: each
+ * next one to the longest line for its tabs and a half); no more on a line than find room.
  * @param room length of a line that a tab takes with the way to the next, mm
  */
 function sharedOut(count: number, lengths: number[], room: number): number[] {
@@ -102,7 +102,7 @@ function sharedOut(count: number, lengths: number[], room: number): number[] {
   for (let left = count - out.reduce((a, b) => a + b, 0); left > 0; left--) {
     let best = -1;
     for (const [k, l] of lengths.entries())
-      if (out[k] < most[k] && (best < 0 || l / out[k] > lengths[best] / out[best])) best = k;
+      if (out[k] < most[k] && (best < 0 || l / (out[k] + 0.5) > lengths[best] / (out[best] + 0.5))) best = k;
     if (best < 0) break;
     out[best]++;
   }
