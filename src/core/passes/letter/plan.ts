@@ -1,15 +1,15 @@
 import type { Groove } from '../../arrange/grooves';
 import type { Cutter } from '../../cutter/cutter';
 import { enterWood } from '../../motion/enter';
-import { Path, sinkingFeed } from '../../motion/path';
+import { shortestHop } from '../../motion/link';
+import { type MoveKind, Path, sinkingFeed } from '../../motion/path';
 import { clearHeights, highestAlong, lowerStock, type PassContext, type Tool } from '../context';
 import { type Line, linesOf } from './lines';
 import type { LetterPass } from './schema';
+import { type Going, TOUCH, Web } from './web';
 
 /** Angles this near each other are the same, degrees. */
 const SAME_ANGLE = 0.5;
-/** Ends of lines nearer than this are one place, mm. */
-const TOUCH = 1e-3;
 /** Lines from one that is named in the program to the next. */
 const SAID = 25;
 
@@ -64,11 +64,13 @@ export async function planLetters(
   });
   const path = new Path();
   const tool = { path, cutter, clear, heights: ctx.heights };
+  const { between, approach } = ctx.heights;
+  const web = new Web(lines, shortestHop(ctx.machine, cutter, between, approach / 2));
   for (let n = 0; n < lines.length; n++) {
-    const next = nearest(lines, path);
+    const next = web.next(path.moves > 0 ? path : null);
     if (!next) break;
-    next.line.done = true;
     if (n % SAID === 0) path.at(['line', n + 1, lines.length]);
+    for (const way of next.back) follow(tool, placesOf(way), 'link');
     cut(tool, next, { pass, angle: ctx.rampAngle });
   }
   if (!path.cuts) return { path: new Path(), edges };
@@ -77,56 +79,39 @@ export async function planLetters(
   return { path, edges };
 }
 
-interface Next {
-  line: Line;
-  turned: boolean;
+/** The points of a line, x y z each, in the order in which it is gone along, no deeper under the surface than `most`. */
+function placesOf({ line, turned }: Going, most = Infinity): Float64Array {
+  const n = line.points.length / 3;
+  const out = new Float64Array(3 * n);
+  for (let i = 0; i < n; i++) {
+    const k = turned ? n - 1 - i : i;
+    const [x, y, z] = line.points.subarray(3 * k, 3 * k + 3);
+    out.set([x, y, Math.max(z, line.surface[k] - most)], 3 * i);
+  }
+  return out;
 }
 
-/** The line to cut next: one that begins where the tip is, else the nearest, from its shallower end. */
-function nearest(lines: Line[], path: Path): Next | null {
-  let best: Next | null = null;
-  let least = Infinity;
-  for (const line of lines) {
-    if (line.done) continue;
-    const p = line.points;
-    const n = p.length;
-    for (const turned of line.closed ? [false] : [false, true]) {
-      const [x, y] = turned ? [p[n - 3], p[n - 2]] : [p[0], p[1]];
-      const d = path.moves === 0 ? x + y : Math.hypot(x - path.x, y - path.y);
-      if (d < least - 1e-9) {
-        least = d;
-        best = { line, turned };
-      }
-    }
+/** Along points from the second on, no faster downwards than the bit may plunge. */
+function follow({ path, cutter }: Tool, points: Float64Array, kind: MoveKind): void {
+  for (let i = 3; i < points.length; i += 3) {
+    const [x, y, z] = points.subarray(i, i + 3);
+    const dz = z - path.z;
+    path.feed(x, y, z, sinkingFeed(cutter.feed, cutter.plunge, dz, Math.hypot(x - path.x, y - path.y, dz)), kind);
   }
-  if (best && least > TOUCH && !best.line.closed) {
-    const p = best.line.points;
-    best.turned = p[p.length - 1] > p[2];
-  }
-  return best;
 }
 
 /** Cuts a line to its depth in levels of at most the stepdown, to and fro. */
-function cut(tool: Tool, { line, turned }: Next, { pass, angle }: { pass: LetterPass; angle: number }): void {
-  const { path, cutter } = tool;
+function cut(tool: Tool, { line, turned }: Going, { pass, angle }: { pass: LetterPass; angle: number }): void {
   const n = line.points.length / 3;
-  const order = Array.from({ length: n }, (_, k) => (turned ? n - 1 - k : k));
   let deepest = 0;
   for (let k = 0; k < n; k++) deepest = Math.max(deepest, line.surface[k] - line.points[3 * k + 2]);
   const levels = Math.max(1, Math.ceil(deepest / pass.stepdown - 1e-6));
+  let back = turned;
   for (let level = 1; level <= levels; level++) {
-    const points = new Float64Array(3 * n);
-    order.forEach((k, i) => {
-      const [x, y, z] = line.points.subarray(3 * k, 3 * k + 3);
-      points.set([x, y, Math.max(z, line.surface[k] - level * pass.stepdown)], 3 * i);
-    });
-    enter(tool, points, { closed: line.closed, surface: line.surface[order[0]], angle });
-    for (let i = 3; i < points.length; i += 3) {
-      const [x, y, z] = points.subarray(i, i + 3);
-      const dz = z - path.z;
-      path.feed(x, y, z, sinkingFeed(cutter.feed, cutter.plunge, dz, Math.hypot(x - path.x, y - path.y, dz)));
-    }
-    if (!line.closed) order.reverse();
+    const points = placesOf({ line, turned: back }, level * pass.stepdown);
+    enter(tool, points, { closed: line.closed, surface: line.surface[back ? n - 1 : 0], angle });
+    follow(tool, points, 'cut');
+    if (!line.closed) back = !back;
   }
 }
 
