@@ -20,5 +20,13 @@ export const passParts = { id, cutter: z.string().min(1).max(64) };
 /** What every pass has that works over an area. */
 export const areaParts = { ...passParts, area: areaSchema };
 
+/**
+ * On which side of a bit that turns clockwise the wood lies that it cuts: on its right (climb), on its left (conventional), or as it comes, which is
+ * the shortest way.
+ */
+export const MILLING = ['either', 'climb', 'conventional'] as const;
+export const milling = z.enum(MILLING);
+export type Milling = z.infer<typeof milling>;
+
 /** The steepest that a bit sinks along its path, degrees. */
 export const rampAngle = finite.min(0.25).max(45);

@@ -20,13 +20,23 @@ const rough: RoughPass = {
   cutter: 'em6',
   area,
   strategy: 'rings',
+  milling: 'either',
   angle: 0,
   stepover: 2.54,
   stepdown: 2.5,
   stockToLeave: 0.5,
   rampAngle: 4,
 };
-const finish: FinishPass = { id: 'f', kind: 'finish', cutter: 'ball3', area, angle: 0, stepover: 0.4, tolerance: 0.01 };
+const finish: FinishPass = {
+  id: 'f',
+  kind: 'finish',
+  cutter: 'ball3',
+  area,
+  angle: 0,
+  stepover: 0.4,
+  milling: 'either',
+  tolerance: 0.01,
+};
 
 const region = (trench: number) => ({ area, trench, within: null });
 

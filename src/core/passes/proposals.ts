@@ -1,6 +1,8 @@
 import type { Cutter } from '../cutter/cutter';
 import { type Job, setupsOf } from '../doc/job';
+import type { Machine } from '../doc/machine';
 import type { Material } from '../doc/material';
+import type { Milling } from '../doc/pass-parts';
 import { clean } from '../units/round';
 
 /** Stepdown for a bit in a material, mm: the material's share of the diameter, within the bit's own limit. */
@@ -16,6 +18,12 @@ const LITTLE = 0.2;
 export function stockFor(c: Cutter, material: Material): number {
   return c.diameter >= SMALL ? material.stockToLeave : Math.min(LITTLE, material.stockToLeave);
 }
+
+/**
+ * Which way a pass that clears is to mill: climb leaves the cleaner wall, but draws the bit into the wood where a machine's axes give way. Common
+ * practice, no source.
+ */
+export const millingFor = ({ stiffness }: Machine): Milling => (stiffness === 'weak' ? 'conventional' : 'climb');
 
 /** Stepover of a bit with a flat bottom as a share of its diameter (trade handbook, section 3; common practice, no source). */
 export const FLAT_STEPOVER = 0.4;

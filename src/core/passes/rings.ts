@@ -5,7 +5,7 @@ import type { Path } from '../motion/path';
 import type { RoughPass } from './rough/schema';
 
 /** What of a pass rings need. */
-type Rings = Pick<RoughPass, 'stepover' | 'rampAngle'>;
+type Rings = Pick<RoughPass, 'stepover' | 'rampAngle' | 'milling'>;
 
 import { highestAlong, type Tool } from './context';
 
@@ -146,6 +146,24 @@ function follow(path: Path, loop: Loop, i: number, z: number, feed: number): voi
   loop.done = true;
 }
 
+/**
+ * Turns a loop so that its wood lies on the side that the pass wants it on. Contours have open ground on their left: the first loop of a level is
+ * a slot, and the wall that stays is on its right; of a loop beside one that has been cut the wood is on the other side.
+ * @param i the vertex that it begins at @param cut a place beside it that is open already; null for a first loop
+ * @returns the vertex's number afterwards
+ */
+function turnedFor({ milling }: Rings, { xy }: Loop, i: number, cut: { x: number; y: number } | null): number {
+  if (milling === 'either') return i;
+  const n = xy.length / 2;
+  const [p, q] = [(i + n - 1) % n, (i + 1) % n];
+  const [dx, dy] = [xy[2 * q] - xy[2 * p], xy[2 * q + 1] - xy[2 * p + 1]];
+  const woodRight = cut === null || dx * (cut.y - xy[2 * i + 1]) - dy * (cut.x - xy[2 * i]) > 0;
+  if (woodRight === (milling === 'climb')) return i;
+  xy.reverse();
+  for (let k = 0; k < xy.length; k += 2) [xy[k], xy[k + 1]] = [xy[k + 1], xy[k]];
+  return n - 1 - i;
+}
+
 /** Enters solid material by a ramp along a loop, from the vertex nearest the tool, and follows the loop once. */
 function enter(tool: Tool, level: Level, loop: Loop, angle: number): void {
   const { path, cutter, clear, heights } = tool;
@@ -193,14 +211,14 @@ export function cutLoops(tool: Tool, level: Level, loops: Loop[], pass: Rings): 
     const beside = near.nearest(path.x, path.y, radius, (l) => !l.done);
     const current = near.nearest(path.x, path.y, 0.02, (l) => l.done);
     if (current && beside && path.z === level.z && passable(level, path.x, path.y, beside.x, beside.y)) {
-      follow(path, beside.loop, beside.i, level.z, cutter.feed);
+      follow(path, beside.loop, turnedFor(pass, beside.loop, beside.i, path), level.z, cutter.feed);
       left--;
       continue;
     }
     const jump = nearestFromDone(path, level, loops, near, radius);
     if (jump) {
       dropTo(tool, level, jump.from.x, jump.from.y, true);
-      follow(path, jump.loop, jump.i, level.z, cutter.feed);
+      follow(path, jump.loop, turnedFor(pass, jump.loop, jump.i, jump.from), level.z, cutter.feed);
       left--;
       continue;
     }
@@ -216,6 +234,7 @@ export function cutLoops(tool: Tool, level: Level, loops: Loop[], pass: Rings): 
       }
     }
     if (!best) break;
+    turnedFor(pass, best, 0, null);
     enter(tool, level, best, pass.rampAngle);
     left--;
   }

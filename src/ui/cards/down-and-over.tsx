@@ -1,6 +1,7 @@
 import { type Cutter, stepoverBase } from '@/core/cutter/cutter';
+import type { Milling } from '@/core/doc/pass-parts';
 import { formatLength, trimNumber } from '@/core/units/length';
-import { LengthField, NumberField } from '../controls/fields';
+import { Choice, LengthField, NumberField } from '../controls/fields';
 
 /** The most that a pass takes at once, and whether its bit bears that. */
 export function Stepdown({
@@ -28,6 +29,30 @@ export function Stepdown({
           note
         )
       }
+    />
+  );
+}
+
+/** On which side of the bit the wood lies that a pass cuts. @param either what the shortest way is called */
+export function MillingChoice({
+  pass,
+  set,
+  either,
+}: {
+  pass: { milling: Milling };
+  set(change: (p: { milling: Milling }) => void): void;
+  either: string;
+}) {
+  return (
+    <Choice
+      label="Milling"
+      value={pass.milling}
+      options={[
+        ['climb', 'climb: wood on the bit’s right'],
+        ['conventional', 'conventional: wood on its left'],
+        ['either', either],
+      ]}
+      onChange={(v) => set((p) => (p.milling = v))}
     />
   );
 }

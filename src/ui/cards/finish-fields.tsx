@@ -7,7 +7,7 @@ import { formatLength, trimNumber } from '@/core/units/length';
 import { clean } from '@/core/units/round';
 import { LengthField } from '../controls/fields';
 import { AreaFields } from './area-fields';
-import { Direction, Stepdown } from './down-and-over';
+import { Direction, MillingChoice, Stepdown } from './down-and-over';
 import type { Edited, KindCard, Told } from './kind-card';
 import { Took } from './took';
 
@@ -34,17 +34,20 @@ function FinishSentence({ pass, cutter, done }: Told<FinishPass>) {
   );
 }
 
-/** How near a finishing path keeps to its surface. */
+/** How near a finishing path keeps to its surface, and which way its rows run. */
 function FinishMore({ pass, set }: Edited<FinishPass>) {
   return (
-    <LengthField
-      label="Tolerance"
-      value={pass.tolerance}
-      min={0.001}
-      max={0.2}
-      onChange={(v) => set((p) => (p.tolerance = v))}
-      note="the path lies this much above the surface at most, never below"
-    />
+    <>
+      <LengthField
+        label="Tolerance"
+        value={pass.tolerance}
+        min={0.001}
+        max={0.2}
+        onChange={(v) => set((p) => (p.tolerance = v))}
+        note="the path lies this much above the surface at most, never below"
+      />
+      <MillingChoice {...{ pass, set }} either="rows to and fro, the shortest way" />
+    </>
   );
 }
 

@@ -4,7 +4,7 @@ import type { RoughPass } from '@/core/passes/rough/schema';
 import { formatDuration, formatLength } from '@/core/units/length';
 import { Choice, LengthField } from '../controls/fields';
 import { AreaFields } from './area-fields';
-import { Direction, DownAndOver, Ramp } from './down-and-over';
+import { Direction, DownAndOver, MillingChoice, Ramp } from './down-and-over';
 import type { Edited, KindCard, Told } from './kind-card';
 import { Took } from './took';
 
@@ -47,9 +47,14 @@ function RoughFields(props: Edited<RoughPass>) {
   );
 }
 
-/** How a pass sinks into solid wood. */
-function RampMore({ pass, cutter, set }: Edited<RoughPass> | Edited<FlatPass>) {
-  return <Ramp {...{ pass, cutter, set }} down={pass.stepdown} note="into solid wood" />;
+/** How a pass sinks into solid wood, and which way it mills. */
+function ClearingMore({ pass, cutter, set }: Edited<RoughPass> | Edited<FlatPass>) {
+  return (
+    <>
+      <Ramp {...{ pass, cutter, set }} down={pass.stepdown} note="into solid wood" />
+      <MillingChoice {...{ pass, set }} either="as it comes, the shortest way" />
+    </>
+  );
 }
 
 /** What clearing the level fields does and saves. */
@@ -98,11 +103,11 @@ export const roughCard: KindCard<'rough'> = {
   label: 'Roughing',
   Sentence: RoughSentence,
   Fields: RoughFields,
-  More: RampMore,
+  More: ClearingMore,
 };
 export const flatCard: KindCard<'flat'> = {
   label: 'Flats',
   Sentence: FlatSentence,
   Fields: FlatFields,
-  More: RampMore,
+  More: ClearingMore,
 };

@@ -22,6 +22,7 @@ const contentOf = (file: string) =>
 describe('documents of every version from this project’s history', () => {
   test('there are some of each', () => {
     for (const v of ['v1-', 'v2-']) expect(files.filter((f) => f.startsWith(v)).length).toBeGreaterThan(2);
+    expect(files.filter((f) => f.startsWith('v3-')).length).toBeGreaterThan(0);
   });
 
   test.each(files)(

@@ -63,6 +63,7 @@ export async function goDown(
     ),
     stockToLeave: 0,
     rampAngle: ctx.rampAngle,
+    milling: 'either' as const,
   };
   const only = (x: number, y: number) => where.data[cellAt(where, x, y)] > 0;
   const { path } = await planRough(ctx, clearing, cutter, region, only);

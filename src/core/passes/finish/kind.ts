@@ -30,6 +30,7 @@ export const finish: PassKind<'finish'> = {
     angle: 0,
     stepover: clean(FINE_STEPOVER * stepoverBase(c)),
     tolerance: 0.01,
+    milling: 'either',
   }),
   // A bull-nose follows a slope with its corner.
   cell: (c) => (c.shape === 'bullnose' ? c.cornerRadius : planningRadius(c)) / CELLS_A_RADIUS,

@@ -7,6 +7,7 @@ import { Path, sinkingFeed } from '../../motion/path';
 import { clearHeights, highestAlong, lowerStock, type PassContext, type Tool } from '../context';
 import { Live } from '../live';
 import { goDown } from './go-down';
+import { nextOneWay, type Pick, pickStretch } from './order';
 import { CREASE_ENDS, Raster, type Stretch } from './raster';
 import { leftBy, restOf } from './rest';
 import type { FinishPass } from './schema';
@@ -49,10 +50,15 @@ export async function planFinish(
   const number = rows.map((r) => (r.length > 0 ? ++filled : filled));
   let row = 0;
   let said = -Infinity;
+  let last: Stretch | null = null;
   for (;;) {
-    const next = pickStretch(rows, row, way, pass.stepover, raster);
+    const next: Pick | undefined =
+      pass.milling === 'either'
+        ? pickStretch(rows, row, way, pass.stepover, raster)
+        : nextOneWay(rows, row, last, pass, raster);
     if (!next) break;
-    const { stretch, turned } = next;
+    const { turned } = next;
+    const stretch: Stretch = next.stretch;
     stretch.done = true;
     const points = raster.points(stretch, turned);
     if (Math.abs(next.row - said) >= filled / SAID) {
@@ -63,6 +69,7 @@ export async function planFinish(
     else hopTo(way, points, raster);
     emit(way, points, 'cut');
     row = next.row;
+    last = stretch;
   }
   if (path.moves > 0) path.rapid(path.x, path.y, ctx.heights.everything);
   await lowerStock(ctx, path, begun, cutter);
@@ -187,45 +194,4 @@ function emit({ path, cutter, live, angle }: Way, points: Float64Array, kind: 'c
     const feed = -dz > WALL * aside ? sinkingFeed(cutter.feed, cutter.plunge, dz, Math.hypot(aside, dz)) : cutter.feed;
     path.feed(x, y, z, feed, kind);
   }
-}
-
-interface Pick {
-  stretch: Stretch;
-  row: number;
-  turned: boolean;
-  link: boolean;
-}
-
-/** The stretch to cut next: one that the tool can be led into on the surface, else the nearest that is left. */
-function pickStretch(
-  rows: Stretch[][],
-  row: number,
-  { path, live }: Way,
-  stepover: number,
-  raster: Raster,
-): Pick | undefined {
-  let best: Pick | undefined;
-  let least = Infinity;
-  const consider = (r: number, limit: number) => {
-    for (const stretch of rows[r] ?? []) {
-      if (stretch.done) continue;
-      const [ex, ey] = raster.end(stretch);
-      for (const turned of [false, true]) {
-        const d =
-          path.moves === 0 ? r : Math.hypot((turned ? ex : stretch.x0) - path.x, (turned ? ey : stretch.y0) - path.y);
-        if (d < least && d <= limit) {
-          least = d;
-          best = { stretch, row: r, turned, link: false };
-        }
-      }
-    }
-  };
-  for (const r of [row + 1, row - 1, row]) consider(r, 4 * stepover);
-  if (!best || path.moves === 0) for (let r = 0; r < rows.length; r++) consider(r, Infinity);
-  if (best && path.moves > 0) {
-    const { stretch, turned } = best;
-    const [x, y] = turned ? raster.end(stretch) : [stretch.x0, stretch.y0];
-    best.link = raster.linkable(path.x, path.y, x, y, live);
-  }
-  return best;
 }

@@ -1,14 +1,12 @@
 import { inRegion, type Region } from '../../arrange/target';
 import { type Cutter, tipRadius } from '../../cutter/cutter';
-import { distanceInside } from '../../field/distance';
-import { flagsOf } from '../../field/flags';
 import { type HeightField, nearestCell, sampleField } from '../../field/height-field';
 import { thinLine } from '../../motion/thin';
 import type { PassContext } from '../context';
 import type { Live } from '../live';
 import { lowestTip } from '../lowest-tip';
 import { overCliff } from './cliff';
-import { faded, leaveAir, type Rest } from './rest';
+import { faded, idleCells, leaveAir, type Rest } from './rest';
 import type { FinishPass } from './schema';
 
 /** Samples that the row between is longer than the crease, at each end. */
@@ -31,14 +29,6 @@ export interface Sag {
   z: Float64Array;
 }
 
-/** Cells further than the bit's radius inside of what has been cleared. */
-function idleCells({ cleared, target }: PassContext, cutter: Cutter): Uint8Array | null {
-  if (!cleared.includes(1)) return null;
-  const { width, height, cell } = target.field;
-  const d = distanceInside(cleared, width, height);
-  return flagsOf(d, (v) => v * cell > cutter.diameter / 2);
-}
-
 /** The rows of a finishing pass on the tip's surface: where they lie, how high, and as points to be cut. */
 export class Raster {
   private readonly cutter: Cutter;
@@ -48,6 +38,7 @@ export class Raster {
   private readonly rest: Rest;
   readonly ux: number;
   readonly uy: number;
+  /** From one sample of a row to the next, mm. */
   private readonly step: number;
   /** How far apart places of neighbouring rows lie at most that a link joins without asking what stands between them, mm. */
   readonly near: number;
@@ -97,6 +88,11 @@ export class Raster {
 
   private height(x: number, y: number): number {
     return Math.max(sampleField(this.offset, x, y, this.cliff), this.ctx.target.ground);
+  }
+
+  /** Length of a stretch, mm. */
+  lengthOf(s: Stretch): number {
+    return (s.z.length - 1) * this.step;
   }
 
   /** The axis that the rows lie along, if any. */
@@ -191,7 +187,7 @@ export class Raster {
 
   /** Where a stretch ends. */
   end(s: Stretch): [number, number] {
-    const l = (s.z.length - 1) * this.step;
+    const l = this.lengthOf(s);
     return [s.x0 + l * this.ux, s.y0 + l * this.uy];
   }
 

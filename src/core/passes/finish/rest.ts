@@ -134,3 +134,11 @@ export function leaveAir(z: Float64Array, rest: Rest, place: (i: number) => [num
   }
   leave(z.length, true);
 }
+
+/** Cells further than the bit's radius inside of what has been cleared. */
+export function idleCells({ cleared, target }: PassContext, cutter: Cutter): Uint8Array | null {
+  if (!cleared.includes(1)) return null;
+  const { width, height, cell } = target.field;
+  const d = distanceInside(cleared, width, height);
+  return flagsOf(d, (v) => v * cell > cutter.diameter / 2);
+}

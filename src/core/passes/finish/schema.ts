@@ -1,5 +1,5 @@
 import { finite, sideStep } from '../../doc/parts';
-import { areaParts } from '../../doc/pass-parts';
+import { areaParts, milling } from '../../doc/pass-parts';
 import { z } from '../../units/zod';
 
 export const finishSchema = z.object({
@@ -7,6 +7,8 @@ export const finishSchema = z.object({
   kind: z.literal('finish'),
   angle: finite.min(-360).max(360),
   stepover: sideStep,
+  /** Rows to and fro, or all of them one way. */
+  milling,
   /** Points are thinned so that the path lies between the surface and this much above it. */
   tolerance: finite.min(0.001).max(0.2),
 });

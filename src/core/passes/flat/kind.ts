@@ -2,7 +2,7 @@ import { planningRadius } from '../../cutter/cutter';
 import { clean } from '../../units/round';
 import type { PassKind } from '../kind';
 import { isFlat, stepoverProblems } from '../pass-problems';
-import { FLAT_STEPOVER, freeId, stepdownFor } from '../proposals';
+import { FLAT_STEPOVER, freeId, millingFor, stepdownFor } from '../proposals';
 import { planFlats } from './plan';
 
 export const flat: PassKind<'flat'> = {
@@ -25,6 +25,7 @@ export const flat: PassKind<'flat'> = {
     stepover: clean(FLAT_STEPOVER * c.diameter),
     stepdown: stepdownFor(c, view.board.material),
     rampAngle: view.board.material.rampAngle,
+    milling: millingFor(view.document.machine),
     overlap: 1,
   }),
   cell: (c) => planningRadius(c) / 20,

@@ -1,5 +1,5 @@
 import { depthStep, finite, sideStep } from '../../doc/parts';
-import { areaParts, rampAngle } from '../../doc/pass-parts';
+import { areaParts, milling, rampAngle } from '../../doc/pass-parts';
 import { z } from '../../units/zod';
 
 /** Level fields at exactly their height, by a bit with a flat bottom; finishing stays off them. */
@@ -9,6 +9,7 @@ export const flatSchema = z.object({
   stepover: sideStep,
   stepdown: depthStep,
   rampAngle,
+  milling,
   /** How far finishing still goes over a cleared field's edge, beyond its bit's own radius. */
   overlap: finite.min(0).max(50),
 });

@@ -2,7 +2,7 @@ import { planningRadius, stepoverBase } from '../../cutter/cutter';
 import { clean } from '../../units/round';
 import type { PassKind } from '../kind';
 import { stepoverProblems } from '../pass-problems';
-import { FLAT_STEPOVER, freeId, stepdownFor, stockFor } from '../proposals';
+import { FLAT_STEPOVER, freeId, millingFor, stepdownFor, stockFor } from '../proposals';
 import { roughIdle } from './checks/rough-idle';
 import { trenchNarrow } from './checks/trench-narrow';
 import { trenchRoom } from './checks/trench-room';
@@ -31,6 +31,7 @@ export const rough: PassKind<'rough', { levels: number }> = {
     stepdown: stepdownFor(c, view.board.material),
     stockToLeave: stockFor(c, view.board.material),
     rampAngle: view.board.material.rampAngle,
+    milling: millingFor(view.document.machine),
   }),
   cell: (c) => planningRadius(c) / 20,
   problems: (at) => stepoverProblems(at, at.cutter.diameter / 2),

@@ -38,11 +38,18 @@ export function clearByRows(tool: Tool, level: Level, pass: Clearing, tolerance:
   cutRows(tool, level, rows, pass);
 }
 
-/** Rows in serpentines, region by region. Their ends lie on the walls that were followed, so that each is entered open. */
+/**
+ * Rows in serpentines, region by region, or all one way. Their ends lie on the walls that were followed, so that each is entered open. Rows are
+ * numbered to the left of their own direction, so that what is left of the wood lies there.
+ */
 function cutRows(tool: Tool, level: Level, rows: [number, number, number, number][][], pass: Clearing): void {
   const { path, cutter } = tool;
   const left = rows.map((r) => r.slice());
   const total = left.reduce((n, r) => n + r.length, 0);
+  const { milling } = pass;
+  const ways = milling === 'either' ? [false, true] : [milling === 'climb'];
+  // One way the next row begins beside where the last one began; it is not beside where that one ended.
+  let from: { x: number; y: number } = path;
   let at = 0;
   for (let cut = 0; cut < total; cut++) {
     const find = (row: number, limit: number) => {
@@ -50,8 +57,8 @@ function cutRows(tool: Tool, level: Level, rows: [number, number, number, number
       let turned = false;
       let least = limit;
       (left[row] ?? []).forEach((s, i) => {
-        for (const back of [false, true]) {
-          const d = Math.hypot(s[back ? 2 : 0] - path.x, s[back ? 3 : 1] - path.y);
+        for (const back of ways) {
+          const d = Math.hypot(s[back ? 2 : 0] - from.x, s[back ? 3 : 1] - from.y);
           if (d < least) {
             least = d;
             best = i;
@@ -63,17 +70,24 @@ function cutRows(tool: Tool, level: Level, rows: [number, number, number, number
     };
     const findAnywhere = () => {
       let best = find(0, Infinity);
-      for (let r = 1; r < left.length; r++) best = find(r, best?.d ?? Infinity) ?? best;
+      // One way no row may be left behind: the wood would lie on its other side.
+      for (let r = 1; r < left.length && !(best && milling !== 'either'); r++)
+        best = find(r, best?.d ?? Infinity) ?? best;
       return best;
     };
     const pick = find(at + 1, 3 * pass.stepover) ?? find(at, 3 * pass.stepover) ?? findAnywhere();
     if (!pick) break;
     const [s] = left[pick.row].splice(pick.i, 1);
     const [x0, y0, x1, y1] = pick.turned ? [s[2], s[3], s[0], s[1]] : s;
-    if (path.z === level.z && pick.d <= 3 * pass.stepover && passable(level, path.x, path.y, x0, y0)) {
+    if (
+      path.z === level.z &&
+      Math.hypot(x0 - path.x, y0 - path.y) <= 3 * pass.stepover &&
+      passable(level, path.x, path.y, x0, y0)
+    ) {
       path.feed(x0, y0, level.z, cutter.feed, 'link');
     } else dropTo(tool, level, x0, y0, false);
     path.feed(x1, y1, level.z, cutter.feed);
+    if (milling !== 'either') from = { x: x0, y: y0 };
     at = pick.row;
   }
 }

@@ -1,5 +1,5 @@
 import { depthStep, finite, sideStep } from '../../doc/parts';
-import { areaParts, rampAngle } from '../../doc/pass-parts';
+import { areaParts, milling, rampAngle } from '../../doc/pass-parts';
 import { z } from '../../units/zod';
 
 export const roughSchema = z.object({
@@ -13,8 +13,9 @@ export const roughSchema = z.object({
   /** Left along the surface's normal, to the side as well as below. */
   stockToLeave: finite.min(0).max(20),
   rampAngle,
+  milling,
 });
 export type RoughPass = z.infer<typeof roughSchema>;
 
 /** What of a roughing pass says how levels are cleared. */
-export type Clearing = Pick<RoughPass, 'strategy' | 'angle' | 'stepover' | 'stepdown' | 'stockToLeave' | 'rampAngle'>;
+export type Clearing = Omit<RoughPass, 'id' | 'kind' | 'cutter' | 'area'>;
