@@ -166,7 +166,7 @@ export function stepoverFor(c: Cutter, ridge: number): number {
 }
 
 /** How far from its axis a cutter's surface is a height over its tip, mm; profileHeight solved for the distance. */
-function radiusAt(p: Profile, h: number): number {
+export function radiusAt(p: Profile, h: number): number {
   const round = (r: number) => Math.sqrt(Math.max(0, 2 * r * Math.min(h, r) - Math.min(h, r) ** 2));
   switch (p.shape) {
     case 0:

@@ -3,6 +3,7 @@ import { finishSchema } from '../passes/finish/schema';
 import { flatSchema } from '../passes/flat/schema';
 import { holeSchema } from '../passes/hole/schema';
 import { letterSchema } from '../passes/letter/schema';
+import { pocketSchema } from '../passes/pocket/schema';
 import { roughSchema } from '../passes/rough/schema';
 import { skimSchema } from '../passes/skim/schema';
 import { z } from '../units/zod';
@@ -16,6 +17,7 @@ export const PASS_SCHEMAS = [
   letterSchema,
   finishSchema,
   skimSchema,
+  pocketSchema,
   holeSchema,
   cutoutSchema,
 ] as const;

@@ -5,11 +5,12 @@ import { flat } from './flat/kind';
 import { hole } from './hole/kind';
 import type { PassKind } from './kind';
 import { letter } from './letter/kind';
+import { pocket } from './pocket/kind';
 import { rough } from './rough/kind';
 import { skim } from './skim/kind';
 
 /** All kinds of passes; a new one has a line here and one in doc/pass.ts. */
-const KINDS = [skim, rough, flat, finish, letter, hole, cutout];
+const KINDS = [skim, rough, flat, finish, letter, pocket, hole, cutout];
 
 const byName = new Map(KINDS.map((k) => [k.kind as PassKindName, k as unknown as PassKind]));
 

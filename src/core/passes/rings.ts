@@ -5,7 +5,7 @@ import type { Path } from '../motion/path';
 import type { RoughPass } from './rough/schema';
 
 /** What of a pass rings need. */
-type Rings = Pick<RoughPass, 'stepover' | 'rampAngle' | 'milling'>;
+export type Rings = Pick<RoughPass, 'stepover' | 'rampAngle' | 'milling'>;
 
 import { highestAlong, type Tool } from './context';
 

@@ -3,7 +3,7 @@ import { AIR, cellAt, cellPlace, cropField, type Grid, type HeightField } from '
 import { highestWithin, type PassContext } from './context';
 
 /** Cells of a bit's rim that are left out: what stands there is known to half a cell on either side. */
-const RIM = 0.75;
+export const RIM = 0.75;
 /** Most that is left out on coarse cells, as a share of the radius: a sliver so wide does not count as a bite. */
 const SLIVER = 0.2;
 

@@ -284,6 +284,18 @@ const SCENES: [string, () => SetupView][] = [
         Object.assign(p, { side: 'inside', outline: { ...p.outline, of: ['slit'] } });
       }),
   ],
+  ['stepdown-deep', () => bevelled((j) => (j.cutters[0].maxStepdown = 1))],
+  ['pocket-through', () => withPass('pocket', em6(), (p) => (p.depth = 20))],
+  ['pocket-narrow', () => withPass('pocket', em6(), (p) => (p.allowance = -15))],
+  [
+    'pocket-rest',
+    () =>
+      withPass('pocket', em6(), (p, j) => {
+        j.layers.push(shape('notch', 12, 10, 1, { join: 'carve' }));
+        j.cutters.push({ ...drawerBit('em3'), fluteLength: 12 });
+        Object.assign(p, { depth: 6, outline: { ...p.outline, of: ['notch'] } });
+      }),
+  ],
   ['tabs-placed', () => withPass('cutout', em6(), (p) => (p.tabs.count = 40))],
   [
     'tabs-overlap',
@@ -316,7 +328,6 @@ const SCENES: [string, () => SetupView][] = [
       }),
   ],
   // What the proof finds in the written programs.
-  ['bite', () => bevelled((j) => (j.cutters[0].maxStepdown = 1))],
   [
     'bite',
     () =>

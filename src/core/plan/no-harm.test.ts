@@ -26,6 +26,17 @@ const dome = (id: string, centre: Size, size: Size, rise: number): Layer => ({
   join: 'highest',
 });
 
+/** A rectangle carved half a millimetre deep, for its outline. */
+const carved = (id: string, centre: Size, size: Size): Layer => ({ ...block(id, centre, size, 0.5), join: 'carve' });
+/** A V groove of 60 degrees along a rectangle. */
+const groove = (centre: Size, size: Size): Layer => ({
+  ...newShape({ id: 'groove', name: 'groove' }, { kind: 'rectangle' }, { kind: 'vee', angle: 60 }, board),
+  size,
+  centre,
+  rise: 2,
+  join: 'carve',
+});
+
 /** A board of such layers that an end mill of 6.35 mm roughs and a bit finishes. */
 function job(layers: Layer[], finish = 'ball3', change: (v: SetupView) => void = () => {}): SetupView {
   const view = plainSetup({
@@ -74,6 +85,46 @@ const JOBS: [string, () => SetupView][] = [
         block('b', { x: 28, y: 25 }, { x: 6, y: 22 }, 12),
         block('c', { x: 39, y: 25 }, { x: 6, y: 22 }, 12),
       ]),
+  ],
+  [
+    'a stepdown of 9 mm asked of a bit of 3 mm',
+    () =>
+      job([block('block', { x: 30, y: 25 }, { x: 24, y: 18 }, 10)], 'ball3', (v) => {
+        v.cutters[0] = { ...bit('em3'), fluteLength: 14 };
+        Object.assign(v.passes[0], { cutter: 'em3', stepdown: 9, stepover: 1.2 });
+      }),
+  ],
+  [
+    'a V groove over the edge of a dome',
+    () =>
+      job(
+        [dome('dome', { x: 30, y: 25 }, { x: 28, y: 26 }, 7), groove({ x: 30, y: 25 }, { x: 34, y: 3 })],
+        'ball3',
+        (v) => {
+          v.document.cell = 0.1;
+          v.cutters.push(bit('v60'));
+          v.passes.push(proposed('letter', v, bit('v60')));
+        },
+      ),
+  ],
+  [
+    'a pocket with a neck of its bit’s own width, and an island',
+    () =>
+      job(
+        [
+          carved('left', { x: 19, y: 25 }, { x: 20, y: 24 }),
+          carved('neck', { x: 34, y: 25 }, { x: 12, y: 6.5 }),
+          carved('right', { x: 45, y: 25 }, { x: 12, y: 16 }),
+          block('island', { x: 19, y: 25 }, { x: 5, y: 5 }, 0.5),
+        ],
+        'ball3',
+        (v) => {
+          v.seat = { mode: 'sunk', skin: 0, drop: 0, press: null };
+          const pass = proposed('pocket', v, bit('em6'));
+          const outline = { ...pass.outline, of: ['left', 'neck', 'right'], less: ['island'] };
+          v.passes = [{ ...pass, outline, depth: 9 }];
+        },
+      ),
   ],
 ];
 

@@ -5,6 +5,7 @@ import type { Pass } from '../doc/pass';
 import { type Grid, gridOf } from '../field/height-field';
 import { entriesOf, MAX_MOVES, type Mark, type MoveKind, type Path, TooManyMoves } from '../motion/path';
 import { type MotionTime, motionTime } from '../motion/time';
+import { bearable } from '../passes/bearable';
 import { type Finished, makeContext, type PassContext } from '../passes/context';
 import type { CutoutFacts } from '../passes/cutout/plan';
 import { kindOf } from '../passes/registry';
@@ -123,11 +124,12 @@ export async function planPasses(
     if (!s.passes.has(pass.id)) continue;
     const cutter = plannedCutter(view, pass);
     const kind = kindOf(pass);
+    const taken = bearable(pass, cutter);
     progress(kind.name, i / view.passes.length);
     const region = regions[i] ?? { area: { kind: 'face' }, trench: 0, within: null };
-    const input = { before: key, ...(await inputOf(s, ctx, pass, cutter, region)) };
+    const input = { before: key, ...(await inputOf(s, ctx, taken, cutter, region)) };
     const done = await env.stage<PathMeta>(pass.kind, input, async () => {
-      const { path, facts } = await kind.plan(ctx, pass, cutter, region).catch((e) => {
+      const { path, facts } = await kind.plan(ctx, taken, cutter, region).catch((e) => {
         if (!(e instanceof TooManyMoves)) throw e;
         const figures = { limit: MAX_MOVES, pass: kind.name, bit: cutter.name };
         const subject = { setup: setup.id, pass: pass.id };
@@ -137,7 +139,7 @@ export async function planPasses(
         stock: gridOf(ctx.stock),
         marks: path.marks,
         finished: ctx.finished,
-        ...describePass(s, pass, cutter, path),
+        ...describePass(s, taken, cutter, path),
         trench: region.trench,
         facts,
       };

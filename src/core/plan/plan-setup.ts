@@ -8,6 +8,7 @@ import { outlineOfPass } from '../doc/pass';
 import { cellAt, type Grid } from '../field/height-field';
 import type { Found } from '../findings/finding';
 import type { Polygon } from '../outline/polygon';
+import { stepdownDeep } from '../passes/bearable';
 import { type CutGround, groundOf, joinGrounds } from '../passes/ground';
 import { kindOf } from '../passes/registry';
 import { cutSlots, type Slot } from '../passes/slots';
@@ -216,7 +217,9 @@ async function slotsOf({ view, here }: OnPlot, planned: Planned[], outline: Whol
 /** What the kinds of the passes say of them, once all is planned. */
 function judge(view: SetupView, planned: Planned[], ground: CutGround): Found[] {
   return planned.flatMap(({ pass, cutter, summary: { facts, trench } }) =>
-    (kindOf(pass).checks ?? []).flatMap((check) => check({ view, pass, cutter, facts, trench, ground })),
+    [stepdownDeep, ...(kindOf(pass).checks ?? [])].flatMap((check) =>
+      check({ view, pass, cutter, facts, trench, ground }),
+    ),
   );
 }
 

@@ -3,6 +3,7 @@ import { cutoutCard } from './cutout-fields';
 import { finishCard, letterCard } from './finish-fields';
 import { holeCard } from './hole-fields';
 import type { KindCard } from './kind-card';
+import { pocketCard } from './pocket-fields';
 import { flatCard, roughCard } from './rough-fields';
 import { skimCard } from './skim-fields';
 
@@ -13,6 +14,7 @@ const CARDS: { [K in PassKindName]: KindCard<K> } = {
   flat: flatCard,
   finish: finishCard,
   letter: letterCard,
+  pocket: pocketCard,
   hole: holeCard,
   cutout: cutoutCard,
 };

@@ -60,6 +60,10 @@ export const DOCUMENT_TEXTS: Record<string, Text> = {
     `${f.bit} does not cut at its centre: it can mill a wider hole, but not drill one of ${len(f, 'hole')}`,
     'make the hole wider, or drill it',
   ],
+  'pocket-through': (f) => [
+    `the pocket is ${len(f, 'depth')} deep in a board of ${len(f, 'board')}`,
+    'make it less deep, or cut it out',
+  ],
   'tab-places': (f) => [`${f.count} tabs, but places for ${f.places}`, 'let them be placed anew'],
   'floor-over-tabs': (f) => [
     `a floor of ${len(f, 'floor')} is thicker than the tabs of ${len(f, 'tabs')}`,

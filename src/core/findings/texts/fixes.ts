@@ -47,6 +47,7 @@ export const FIX_LABELS: Record<string, (f: Figures) => string> = {
   'rough-first': (f) => `Rough first with ${f.bit}`,
   'thinner-board': (f) => `The board is ${len(f, 'thickness')} thick`,
   'lay-spoilboard': (f) => `Lay a spoilboard of ${len(f, 'thickness')}`,
+  'pocket-corners': (f) => `Follow with ${f.bit} in its corners`,
   'outline-whole': () => 'Cut out the whole piece',
   'cut-deeper': (f) => `Cut ${len(f, 'into')} into the spoilboard`,
   'move-board': (f) => `Lay the board at ${f.axis} ${len(f, 'at')}`,

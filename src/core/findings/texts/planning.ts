@@ -136,6 +136,18 @@ export const PLANNING_TEXTS: Record<string, Text> = {
     'the cut-out has no line: its outline is empty, or too narrow for the bit',
     'choose another outline, or a smaller bit',
   ],
+  'stepdown-deep': (f) => [
+    `${len(f, 'asked')} are asked of ${f.bit} at once, and it may take ${len(f, 'most')}: it is planned in levels of that`,
+    'use a smaller stepdown, or a bit that bears more',
+  ],
+  'pocket-narrow': (f) => [
+    `${f.bit} does not get into the outline anywhere, or there is none`,
+    'choose another outline, or a smaller bit',
+  ],
+  'pocket-rest': (f) => [
+    `${f.bit} does not get into corners and necks of the pocket, ${num(f, 'area').toFixed(0)} mm² of it`,
+    'a smaller bit can follow in them, or they stay round',
+  ],
   'tabs-placed': (f) =>
     num(f, 'placed') > num(f, 'asked')
       ? [

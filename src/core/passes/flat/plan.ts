@@ -1,18 +1,15 @@
 import { inRegion, type Region } from '../../arrange/target';
 import type { Cutter } from '../../cutter/cutter';
-import { distanceInside } from '../../field/distance';
 import { cellPlace } from '../../field/height-field';
 import { Path, type Step } from '../../motion/path';
-import { clearHeights, lowerStock, type PassContext } from '../context';
-import { clearByRings, type Level } from '../rings';
-import { highestOver, standing, stockUnder } from '../standing';
+import { BARE, clearDown } from '../clear-down';
+import type { PassContext } from '../context';
+import { highestOver, stockUnder } from '../standing';
 import { type Flat, findFlats, markCleared } from './fields';
 import type { FlatPass } from './schema';
 
 /** How far a ring may lie from the line that it follows, mm: wider rings have longer moves and fewer corners to slow down for. */
 const WANDER = 0.1;
-/** Stock lower than this over a level is as good as none, mm. */
-const BARE = 0.01;
 
 /**
  * Clears the level fields of the target at exactly their height, by rings of a bit with a flat bottom, in levels of at most the
@@ -77,25 +74,9 @@ async function clearOne(
   const tip = new Uint8Array(width * height);
   for (let j = 0; j < f.height; j++) tip.set(f.tip.subarray(j * f.width, (j + 1) * f.width), (j + 1) * width + 1);
   const grid = { width, height, cell, originX: originX + (f.i - 1) * cell, originY: originY + (f.j - 1) * cell };
-  let bare = await stockUnder(ctx, cutter.diameter / 2, grid);
+  const bare = await stockUnder(ctx, cutter.diameter / 2, grid);
   const top = highestOver(tip, grid, bare);
   if (top <= f.z + BARE) return;
-  const steps = Math.max(1, Math.ceil((top - f.z) / pass.stepdown - 1e-6));
-  for (let n = 1; n <= steps; n++) {
-    const z = n === steps ? f.z : top + ((f.z - top) * n) / steps;
-    if (n > 1) bare = await stockUnder(ctx, cutter.diameter / 2, grid);
-    // Only what stands higher is taken down: along walls that roughing left stock on, in corners that a larger bit did not enter.
-    const here = standing(tip, grid, bare, z + BARE, pass.stepover / 2);
-    if (!here.includes(1)) continue;
-    const clear = await clearHeights(ctx, cutter.diameter / 2);
-    const level: Level = { z, depth: distanceInside(here, width, height), grid };
-    const from = path.moves;
-    path.at(field, ['level', n, steps]);
-    if (path.moves === 0) {
-      const at = firstTip(f, ctx);
-      path.rapid(at.x, at.y, ctx.heights.everything);
-    }
-    clearByRings({ path, cutter, clear, heights: ctx.heights }, level, pass, tolerance);
-    await lowerStock(ctx, path, from, cutter);
-  }
+  const ground = { grid, top, floor: f.z, tipAt: () => tip };
+  await clearDown(ctx, path, ground, { pass, cutter, tolerance, place: field }, { begin: firstTip(f, ctx) });
 }

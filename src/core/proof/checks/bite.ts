@@ -1,5 +1,4 @@
 import { mostChipArea, WIDE } from '../../cutter/limits';
-import { inSetup } from '../../doc/edits';
 import type { Fix } from '../../findings/finding';
 import { sideOf } from '../../kernels/engagement';
 import { addPass } from '../../passes/add-pass';
@@ -9,19 +8,9 @@ import type { Run } from '../simulate';
 import { type AfterRun, aboutRun, type Rule } from './rule';
 import { along, endOf, type Stretch, worstMove } from './run-places';
 
-/** Takes less at once where passes of the run say how much, and roughs first where nothing has been. */
+/** Roughs first where nothing has been. */
 function fixes({ view, run }: AfterRun): Fix[] {
-  const limit = run.cutter.maxStepdown;
   const own = view.passes.filter((p) => run.passes.includes(p.id));
-  const deep = own.filter((p) => 'stepdown' in p && p.stepdown > limit);
-  if (deep.length > 0)
-    return [
-      {
-        id: 'use-stepdown',
-        figures: { stepdown: limit },
-        edits: deep.map((p) => ({ set: inSetup(view, 'passes', { id: p.id }, 'stepdown'), to: limit })),
-      },
-    ];
   return own.some((p) => kindOf(p).kind === 'finish') ? roughFirst(view, run.cutter.id) : [];
 }
 
