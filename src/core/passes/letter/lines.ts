@@ -1,10 +1,11 @@
 import type { Groove } from '../../arrange/grooves';
 import type { Cutter } from '../../cutter/cutter';
-import { type HeightField, nearestCell } from '../../field/height-field';
+import { type HeightField, makeField, sampleField } from '../../field/height-field';
 import { medialAxis, thinChain } from '../../outline/medial';
 import { NearestOutline } from '../../outline/nearest';
 import { offsetPolygon } from '../../outline/union';
 import type { PassContext } from '../context';
+import { LEVEL } from '../flat/fields';
 import { lowestTip } from '../lowest-tip';
 
 /** Distance between the places along an outline that its middle is found from, mm. */
@@ -16,6 +17,8 @@ const FINEST = 0.02;
 const STRAIGHT = 0.004;
 /** How much lower than it may be the tip runs on the straight line between two places at most, mm. */
 const LOWER = 0.0005;
+/** How many cells high a step between two of them is a cliff. */
+const CLIFF = 4;
 /** Up to so many times the reach of the bit on both sides of it the middle takes the ridge down that the walls leave. */
 const MIDDLE = 2.5;
 
@@ -27,9 +30,9 @@ export interface Line {
   done: boolean;
 }
 
-/** The target's height at a place, of the nearest cell. */
+/** The target's height at a place, read between its cells; over a cliff that of the highest of them. */
 function heightAt(f: HeightField, x: number, y: number): number {
-  return f.data[nearestCell(f, x, y)];
+  return sampleField(f, x, y, CLIFF * f.cell);
 }
 
 /** Highest of the target at eight places around one: at a letter's point some of them lie outside it. */
@@ -71,6 +74,49 @@ function lineAlong(xy: number[], closed: boolean, place: (x: number, y: number) 
   return { points, surface, closed, done: false };
 }
 
+/** Places around a blunt tip's rim where it is asked what lies under it. */
+const RIM_PLACES = 8;
+
+/**
+ * The highest of a groove's bottom under a flat tip at a place inside it, mm: read between cells, each without its own share of the groove, for a
+ * point, and the rim of a flat, would sink between the cells of ground that slopes.
+ */
+function bottomOf(g: Groove, f: HeightField, near: NearestOutline): (x: number, y: number, flat: number) => number {
+  const rise = 1 / Math.tan((g.angle * Math.PI) / 360);
+  const hit = { distance: 0, along: 0, ring: 0 };
+  const share = (x: number, y: number) => Math.min(g.deepest, near.find(x, y, hit).distance * rise);
+  const known = new Map<number, number>();
+  /** The ground at a cell as if there were no groove. */
+  const ground = (i: number, j: number): number => {
+    const k = j * f.width + i;
+    let z = known.get(k);
+    if (z === undefined) {
+      z = f.data[k] + share(f.originX + i * f.cell, f.originY + j * f.cell);
+      known.set(k, z);
+    }
+    return z;
+  };
+  const four = makeField({ width: 2, height: 2, cell: f.cell, originX: 0, originY: 0 });
+  const at = (x: number, y: number): number => {
+    const i = Math.min(f.width - 2, Math.max(0, Math.floor((x - f.originX) / f.cell)));
+    const j = Math.min(f.height - 2, Math.max(0, Math.floor((y - f.originY) / f.cell)));
+    four.originX = f.originX + i * f.cell;
+    four.originY = f.originY + j * f.cell;
+    four.data.set([ground(i, j), ground(i + 1, j), ground(i, j + 1), ground(i + 1, j + 1)]);
+    return heightAt(four, x, y) - share(x, y);
+  };
+  return (x, y, flat) => {
+    let high = at(x, y);
+    // On level ground all of the rim stands as high.
+    if (flat === 0 || Math.max(...four.data) - Math.min(...four.data) < LEVEL) return high;
+    for (let n = 0; n < RIM_PLACES; n++) {
+      const a = (2 * Math.PI * n) / RIM_PLACES;
+      high = Math.max(high, at(x + flat * Math.cos(a), y + flat * Math.sin(a)));
+    }
+    return high;
+  };
+}
+
 /** The lines of a groove: the middle between its walls where the bit reaches both, else along each wall. */
 export function linesOf(g: Groove, ctx: PassContext, cutter: Cutter): Line[] {
   const { field } = ctx.target;
@@ -87,11 +133,13 @@ export function linesOf(g: Groove, ctx: PassContext, cutter: Cutter): Line[] {
     const [fx, fy] = near.foot(x, y);
     return [fx + ((fx - x) * beside) / d, fy + ((fy - y) * beside) / d];
   };
+  const bottom = bottomOf(g, field, near);
   const place = (x: number, y: number): [number, number] => {
     const d = near.find(x, y, hit).distance;
     const surface = d > beside ? heightAt(field, ...outwards(x, y, d)) : highestAround(field, x, y, beside);
     const depth = Math.min(g.deepest, Math.max(0, (d - flat) * rise));
-    return [lowest(x, y, surface - depth), surface];
+    const own = d > beside + flat ? bottom(x, y, flat) : -Infinity;
+    return [lowest(x, y, Math.max(surface - depth, own)), surface];
   };
   const out: Line[] = [];
   let widest = 0;
