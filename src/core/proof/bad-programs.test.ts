@@ -281,6 +281,26 @@ test('tape, film and vacuum under the board are no obstacle', async () => {
   }
 });
 
+test.each([
+  // Beside a slot that is open already: the share of the disc that then stands on wood by the overlap of two circles.
+  ['a hair of a wall', 0.25, false],
+  ['a tenth of the disc', 0.5, false],
+  ['nearly half of the disc', 2.5, true],
+  ['all of it', 8, true],
+])('straight down again beside a slot, into %s', async (_, aside, harm) => {
+  const again = `${SLOT}\nG0 Z5\nX30 Y${20 + aside}\nG1 Z-2 F300`;
+  const { found } = await proveText(slot(again), { cutter: { maxPlungeDepth: 2.1 } });
+  expect(found.map((f) => f.rule)).not.toContain('plunge-deep');
+  const strict = await proveText(slot(again), { cutter: { maxPlungeDepth: 1 } });
+  const at = strict.found.filter((f) => f.rule === 'plunge-deep').map((f) => f.place);
+  // The slot's own beginning is a plunge too; the worst is told.
+  expect(at.length).toBe(1);
+  const alone = await proveText(slot(again.replace('G1 Z-2 F300\n', 'G1 Z-0.9 F300\nX20 Z-2\nX15\n')), {
+    cutter: { maxPlungeDepth: 1 },
+  });
+  expect(alone.found.some((f) => f.rule === 'plunge-deep')).toBe(harm);
+});
+
 test('there is a bad program for every rule about programs', () => {
   const about = KNOWN_RULES.filter((r) =>
     /^(program|tool|spindle|rapid|holding|feed-w|chip|cuts|gouge|keep|waste|bite|plunge|beyond|outside|z-t|reach|loose|held)/.test(

@@ -34,3 +34,19 @@ export function standingUnder(
     return own ? sampleField(own.tall, x, y) : around!.height;
   };
 }
+
+/** Highest of a surface's own cells whose middles lie within R mm of a place, mm; beyond its parts the board as it was, where that comes so near. */
+export function highestUnder({ parts, around }: PartedField, { x, y }: { x: number; y: number }, R: number): number {
+  let high = -Infinity;
+  let inside = false;
+  for (const { width, height, cell, originX, originY, data } of parts) {
+    const [u, v, n] = [(x - originX) / cell, (y - originY) / cell, R / cell];
+    inside ||= u >= n && v >= n && u <= width - 1 - n && v <= height - 1 - n;
+    for (let j = Math.max(0, Math.ceil(v - n)); j <= Math.min(height - 1, v + n); j++) {
+      for (let i = Math.max(0, Math.ceil(u - n)); i <= Math.min(width - 1, u + n); i++) {
+        if ((i - u) ** 2 + (j - v) ** 2 <= n * n) high = Math.max(high, data[j * width + i]);
+      }
+    }
+  }
+  return around && !inside ? Math.max(high, around.height) : high;
+}

@@ -1,5 +1,5 @@
 import { SEGMENT } from '../../kernels/segment';
-import { standingUnder } from '../parted-offset';
+import { highestUnder, standingUnder } from '../parted-offset';
 import { aboutRun, type Rule } from './rule';
 import { endOf, isRapid } from './run-places';
 
@@ -31,7 +31,10 @@ export const rapidLow: Rule = {
         const x = x0 + (x1 - x0) * t;
         const y = y0 + (y1 - y0) * t;
         if (x < 0 || y < 0 || x > view.board.x || y > view.board.y) continue;
-        const clear = z0 + (z1 - z0) * t - over(x, y);
+        const z = z0 + (z1 - z0) * t;
+        // Coarse cells hold a wall that stands beside the bit's way: where they tell of one, the parts' own are asked.
+        if (z - over(x, y) >= least) continue;
+        const clear = z - highestUnder(run.after, { x, y }, run.cutter.diameter / 2);
         if (clear < least) [worst, least] = [i, clear];
       }
     }
