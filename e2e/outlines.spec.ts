@@ -165,3 +165,32 @@ test('a drawn line is bent on the board: the point goes where it is let go, the 
   expect(job.layers[0]).toMatchObject({ join: 'carve', source: { relief: { kind: 'vee', angle: 60 } } });
   expect(job.passes.map((p) => p.kind)).toContain('letter');
 });
+
+test('a pocket is cleared inside a layer’s outline, a tenth wider for an inlay, and says what its bit leaves in the corners', async ({
+  page,
+}) => {
+  const demo = setupView((await demoJobs())[3].job);
+  const id = await putJob(
+    changed(demo, {
+      layers: demo.layers.filter((l) => l.id === 'panel'),
+      passes: demo.passes.filter((p) => p.kind === 'rough'),
+    }),
+  );
+  await page.goto(`/jobs/${id}`);
+  await page.getByRole('button', { name: /^Passes / }).click();
+  await page.getByText('More of this pass').click();
+  await page.getByRole('button', { name: 'Pocket', exact: true }).click();
+  await expect(page.getByText(/^A level floor .* deep, its wall exactly on the outline/)).toBeVisible();
+  await enter(page, 'Depth', '8');
+  await enter(page, 'Larger by', '0.1');
+  await expect(page.getByText(/^A level floor 8 mm deep, its wall 0\.1 mm outside of the outline/)).toBeVisible();
+  await saved(page);
+  const pass = (await jobOf(id)).passes.at(-1)!;
+  expect(pass).toMatchObject({ kind: 'pocket', depth: 8, allowance: 0.1, outline: { of: ['panel'], grow: 0 } });
+  await page.getByText('Last lap, ramp and milling').click();
+  await field(page, 'Milling').selectOption({ label: 'conventional: wood on its left' });
+  await saved(page);
+  expect((await jobOf(id)).passes.at(-1)).toMatchObject({ milling: 'conventional' });
+  await page.getByRole('button', { name: /^Proof / }).click();
+  await expect(page.getByText('Cut from the programs as written: nothing too deep')).toBeVisible({ timeout: 120_000 });
+});

@@ -26,10 +26,13 @@ const same = (a: string[] | null, b: string[] | null) => JSON.stringify(a) === J
 export function OutlineFields({
   job,
   outline,
+  larger = true,
   set,
 }: {
   job: SetupView;
   outline: OutlineRef;
+  /** Whether it is asked how much larger it is: not where the pass itself says so. */
+  larger?: boolean;
   set(f: (o: OutlineRef) => void): void;
 }) {
   const all = choices(job.layers);
@@ -43,14 +46,16 @@ export function OutlineFields({
         options={all.map((c) => [c.id, c.name] as const)}
         onChange={(id) => set((o) => (o.of = all.find((c) => c.id === id)?.of ?? null))}
       />
-      <LengthField
-        label="Larger by"
-        value={outline.grow}
-        min={-500}
-        max={500}
-        onChange={(v) => set((o) => (o.grow = v))}
-        note="smaller with a number below 0"
-      />
+      {larger && (
+        <LengthField
+          label="Larger by"
+          value={outline.grow}
+          min={-500}
+          max={500}
+          onChange={(v) => set((o) => (o.grow = v))}
+          note="smaller with a number below 0"
+        />
+      )}
       <Folded title="More of this outline">
         <Choice
           label="Without"

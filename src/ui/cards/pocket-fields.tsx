@@ -34,7 +34,7 @@ function PocketFields(props: Edited<PocketPass>) {
   const { job, pass, cutter, set } = props;
   return (
     <>
-      <OutlineFields job={job} outline={pass.outline} set={(f) => set((p) => f(p.outline))} />
+      <OutlineFields job={job} outline={pass.outline} larger={false} set={(f) => set((p) => f(p.outline))} />
       <LengthField
         label="Depth"
         value={pass.depth}
@@ -45,12 +45,12 @@ function PocketFields(props: Edited<PocketPass>) {
         note="of its floor, from the board's top"
       />
       <LengthField
-        label="Wider by"
+        label="Larger by"
         value={pass.allowance}
         min={-20}
         max={50}
         onChange={(v) => set((p) => (p.allowance = v))}
-        note="all around: room for an inlay, or over an open edge; less than 0 makes it narrower"
+        note="all around: room for an inlay, or over an open edge; smaller with a number below 0"
       />
       <DownAndOver pass={pass} cutter={cutter} set={set} />
       <Folded title="Last lap, ramp and milling">

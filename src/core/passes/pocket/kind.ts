@@ -1,7 +1,7 @@
 import { planningRadius, stepoverBase, tipRadius } from '../../cutter/cutter';
-import { WHOLE_PIECE } from '../../doc/outline-ref';
+import { type OutlineRef, WHOLE_PIECE } from '../../doc/outline-ref';
 import { clean } from '../../units/round';
-import type { PassKind } from '../kind';
+import type { PassKind, Proposing } from '../kind';
 import { passProblem, setValue, stepoverProblems } from '../pass-problems';
 import { FINE_STEPOVER, FLAT_STEPOVER, freeId, millingFor, stepdownFor } from '../proposals';
 import { pocketNarrow } from './checks/pocket-narrow';
@@ -11,6 +11,12 @@ import { pocketSlot } from './shape';
 
 /** Left at the wall for the last lap (trade handbook, section 3, cut-out; common practice, no source), mm. */
 const LAST = 0.2;
+
+/** The outline of the layer on top, its openings left standing: inside the whole piece's nothing of it would be left. */
+function topLayer({ setup }: Proposing): OutlineRef {
+  const top = setup.layers.findLast((l) => !l.hidden);
+  return { ...WHOLE_PIECE, of: top ? [top.id] : null, holes: true };
+}
 
 export const pocket: PassKind<'pocket', PocketFacts> = {
   kind: 'pocket',
@@ -32,7 +38,7 @@ export const pocket: PassKind<'pocket', PocketFacts> = {
     id: freeId('pocket', view),
     kind: 'pocket',
     cutter: c.id,
-    outline: { ...WHOLE_PIECE },
+    outline: topLayer(view),
     depth: clean(Math.min(c.fluteLength, view.board.thickness / 2)),
     allowance: 0,
     stepover: clean((tipRadius(c) > 0 && c.shape === 'ball' ? FINE_STEPOVER : FLAT_STEPOVER) * stepoverBase(c)),

@@ -17,9 +17,8 @@ function straight(run: Run, i: number): boolean {
 
 /**
  * How deep each move has gone straight down into solid wood when it ends, mm, what the moves just before it have done counted with it.
- * Wood under less than a quarter of the disc is a wall that is brushed past. Where there is more of it, it counts as deep as what is taken would be
- * on a quarter; and where it comes to less than half of that over its height, as deep as it would be under all of the disc: a hair of a wall all
- * around is no plunge.
+ * Wood under less than a quarter of the disc is a wall that is brushed past. Where there is more of it, but not over its height, it counts as deep
+ * as it would be if it lay level under the disc: a hair of a wall all around is no plunge.
  */
 function plunges(run: Run): Float64Array {
   const disc = Math.PI * (run.cutter.diameter / 2) ** 2;
@@ -28,9 +27,9 @@ function plunges(run: Run): Float64Array {
     if (!straight(run, i)) continue;
     const [area, volume] = [AREA, VOLUME].map((what) => run.engaged[i * ENGAGED + what] / disc);
     const solid = cuts(run, i) && area > SOLID;
-    const taken = volume > (SOLID / 2) * run.bites[i] ? volume / SOLID : volume;
+    const taken = volume > SOLID * run.bites[i] ? run.bites[i] : volume;
     const had = i > 0 && straight(run, i - 1) ? deep[i - 1] : 0;
-    deep[i] = had + (solid ? Math.min(wayOf(run, i).drop, run.bites[i], taken) : 0);
+    deep[i] = had + (solid ? Math.min(wayOf(run, i).drop, taken) : 0);
   }
   return deep;
 }
