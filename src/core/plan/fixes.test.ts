@@ -288,6 +288,14 @@ const SCENES: [string, () => SetupView][] = [
   ['pocket-through', () => withPass('pocket', em6(), (p) => (p.depth = 20))],
   ['pocket-narrow', () => withPass('pocket', em6(), (p) => (p.allowance = -15))],
   [
+    'pocket-relief',
+    () =>
+      withPass('pocket', em6(), (_, j) => {
+        const relief = { kind: 'dome' } as const;
+        j.layers[0].source = { kind: 'shape', outline: { kind: 'oval' }, edge: { kind: 'plain' }, relief };
+      }),
+  ],
+  [
     'pocket-rest',
     () =>
       withPass('pocket', em6(), (p, j) => {

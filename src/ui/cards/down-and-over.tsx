@@ -33,6 +33,13 @@ export function Stepdown({
   );
 }
 
+/** On which side of a bit that turns clockwise the wood lies. */
+const SIDES: Record<Milling, string> = {
+  climb: 'the wood lies on the bit’s right',
+  conventional: 'the wood lies on the bit’s left',
+  either: 'on either side, the shortest way',
+};
+
 /** On which side of the bit the wood lies that a pass cuts. @param either what the shortest way is called */
 export function MillingChoice({
   pass,
@@ -48,11 +55,12 @@ export function MillingChoice({
       label="Milling"
       value={pass.milling}
       options={[
-        ['climb', 'climb: wood on the bit’s right'],
-        ['conventional', 'conventional: wood on its left'],
+        ['climb', 'climb'],
+        ['conventional', 'conventional'],
         ['either', either],
       ]}
       onChange={(v) => set((p) => (p.milling = v))}
+      note={SIDES[pass.milling]}
     />
   );
 }

@@ -46,7 +46,7 @@ function FinishMore({ pass, set }: Edited<FinishPass>) {
         onChange={(v) => set((p) => (p.tolerance = v))}
         note="the path lies this much above the surface at most, never below"
       />
-      <MillingChoice {...{ pass, set }} either="rows to and fro, the shortest way" />
+      <MillingChoice {...{ pass, set }} either="rows to and fro" />
     </>
   );
 }

@@ -63,7 +63,7 @@ function PocketFields(props: Edited<PocketPass>) {
           note="for one light lap at full depth"
         />
         <Ramp {...{ pass, cutter, set }} down={pass.stepdown} note="into solid wood" />
-        <MillingChoice {...{ pass, set }} either="rings as they come, the wall in climb" />
+        <MillingChoice {...{ pass, set }} either="as it comes" />
       </Folded>
     </>
   );

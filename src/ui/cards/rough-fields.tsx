@@ -52,7 +52,7 @@ function ClearingMore({ pass, cutter, set }: Edited<RoughPass> | Edited<FlatPass
   return (
     <>
       <Ramp {...{ pass, cutter, set }} down={pass.stepdown} note="into solid wood" />
-      <MillingChoice {...{ pass, set }} either="as it comes, the shortest way" />
+      <MillingChoice {...{ pass, set }} either="as it comes" />
     </>
   );
 }

@@ -144,6 +144,10 @@ export const PLANNING_TEXTS: Record<string, Text> = {
     `${f.bit} does not get into the outline anywhere, or there is none`,
     'choose another outline, or a smaller bit',
   ],
+  'pocket-relief': (f) => [
+    `the pocket takes away what has been finished before it: ${(num(f, 'share') * 100).toFixed(0)} % of it slopes`,
+    'choose another outline for it, or leave it out',
+  ],
   'pocket-rest': (f) => [
     `${f.bit} does not get into corners and necks of the pocket, ${num(f, 'area').toFixed(0)} mm² of it`,
     'a smaller bit can follow in them, or they stay round',

@@ -5,8 +5,9 @@ import type { PassKind, Proposing } from '../kind';
 import { passProblem, setValue, stepoverProblems } from '../pass-problems';
 import { FINE_STEPOVER, FLAT_STEPOVER, freeId, millingFor, stepdownFor } from '../proposals';
 import { pocketNarrow } from './checks/pocket-narrow';
+import { pocketRelief } from './checks/pocket-relief';
 import { pocketRest } from './checks/pocket-rest';
-import { type PocketFacts, planPocket } from './plan';
+import { joinPockets, type PocketFacts, planPocket } from './plan';
 import { pocketSlot } from './shape';
 
 /** Left at the wall for the last lap (trade handbook, section 3, cut-out; common practice, no source), mm. */
@@ -59,8 +60,9 @@ export const pocket: PassKind<'pocket', PocketFacts> = {
       );
     return out;
   },
+  joinFacts: joinPockets,
   plan: planPocket,
   opens: ({ pass, cutter, outline, facts }) => (facts.fits ? pocketSlot(pass, cutter, outline) : null),
   outline: (pass) => pass.outline,
-  checks: [pocketNarrow, pocketRest],
+  checks: [pocketNarrow, pocketRelief, pocketRest],
 };

@@ -6,6 +6,7 @@ import { Path } from '../../motion/path';
 import { crossings, type Polygon, polygonBounds, type Ring, rowCrossings } from '../../outline/polygon';
 import { BARE, clearDown } from '../clear-down';
 import { clearHeights, highestAlong, highestWithin, lowerStock, type PassContext } from '../context';
+import { LEVEL } from '../flat/fields';
 import { RIM } from '../standing';
 import type { PocketPass } from './schema';
 import { insetAt, missedArea, tipRoom, wallsOf } from './shape';
@@ -16,6 +17,13 @@ export interface PocketFacts {
   fits: boolean;
   /** What of it stays because the bit is too wide for corners and necks, seen from above, mm2. */
   missed: number;
+  /** Share of it in which layers make a surface that slopes, which it takes away. */
+  relief: number;
+}
+
+/** What a pocket is found to be in several parts of a board: its walls are known to each of them. */
+export function joinPockets(all: PocketFacts[]): PocketFacts {
+  return { ...all[0], relief: Math.max(...all.map((f) => f.relief)) };
 }
 
 /** How far laps along the wall go over their own beginning, mm. */
@@ -50,7 +58,8 @@ export async function planPocket(
   const walls = wallsOf(pass, await ctx.outline(pass.outline));
   const inset = insetAt(cutter, pass.depth);
   const room = tipRoom(walls, inset);
-  const facts = { fits: room.length > 0, missed: missedArea(walls, inset) };
+  const relief = slopingShare(ctx, cellsIn(room, ctx.target.field, ctx));
+  const facts = { fits: room.length > 0, missed: missedArea(walls, inset), relief };
   if (!facts.fits) return { path, facts };
   const way: Way = { ctx, path, pass, cutter, walls };
   const grid = gridOver(ctx, walls);
@@ -111,6 +120,19 @@ function cellsIn(polygon: Polygon, grid: Grid, ctx: PassContext): Uint8Array {
     }
   }
   return out;
+}
+
+/** The share of some cells of the target that are not level with those beside them. */
+function slopingShare({ target: { field } }: PassContext, cells: Uint8Array): number {
+  const { width, data } = field;
+  let [all, sloping] = [0, 0];
+  for (let k = 0; k < cells.length; k++) {
+    if (!cells[k]) continue;
+    all++;
+    const [right, up] = [data[k + 1] ?? data[k], data[k + width] ?? data[k]];
+    if (Math.abs(right - data[k]) > LEVEL || Math.abs(up - data[k]) > LEVEL) sloping++;
+  }
+  return all > 0 ? sloping / all : 0;
 }
 
 /** Highest that stands where the bit comes, mm. */
