@@ -86,13 +86,13 @@ const FAULTS = [
   [
     'a pocket as wide as its cells say',
     `${C}passes/pocket/plan.ts`,
-    'for (const ring of here(ctx, room)) await lastLap(way, ring, open);',
-    'for (const ring of here(ctx, open)) await lastLap(way, ring, open);',
+    'for (const ring of here(ctx, room)) await lastAlong(way, ring, open);',
+    'for (const ring of here(ctx, open)) await lastAlong(way, ring, open);',
     [`${C}plan/pocket.test.ts`],
   ],
   [
     'laps along a pocket that leave its corners',
-    `${C}passes/pocket/plan.ts`,
+    `${C}passes/pocket/walls.ts`,
     'const wood = side === pass.last ? seen.rim : seen.neck;',
     'const wood = seen.neck;',
     [`${C}plan/no-harm.test.ts`],

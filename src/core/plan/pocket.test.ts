@@ -144,7 +144,8 @@ describe('a pocket', () => {
       (4 * (1 - Math.PI / 4) * 1.5875 ** 2).toFixed(1),
     ]);
     const [one, two] = plan.summary.passes;
-    expect(two.cutLength).toBeLessThan(0.6 * one.cutLength);
+    // Four corners of a few millimetres each, level by level.
+    expect(two.cutLength).toBeLessThan(0.3 * one.cutLength);
     const reach = 1.5875;
     for (const [x, y, z] of cellsOf(plan)) {
       const [a, b] = [25 - Math.abs(x - 50), 18 - Math.abs(y - 40)];
