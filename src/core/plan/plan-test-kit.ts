@@ -159,6 +159,7 @@ export function allWrong(): Job {
   add('cutout', em, (p) => (p.tabs.at = [{ x: 1, y: 1 }]));
   add('cutout', em, (p) => (p.floor = 9));
   add('cutout', em, (p) => (p.stepdown = 0.001));
+  add('pocket', em, (p) => (p.depth = 30));
   add('hole', em, (p) => (p.diameter = 5));
   add('hole', em, (p) => (p.diameter = 6.35));
   add('hole', drill, (p) => (p.diameter = 8));
