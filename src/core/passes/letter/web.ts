@@ -99,9 +99,10 @@ export class Web {
         for (let q = k; q !== here; q = found.get(q)!.from) back.push(found.get(q)!.by!);
         return { line, turned, back: back.reverse() };
       }
+      // All of its lines have been cut.
       for (const arm of this.places[k].arms) {
         const way = gone + arm.long;
-        if (!arm.line.done || way > this.reach || way >= (found.get(arm.to)?.gone ?? Infinity)) continue;
+        if (way > this.reach || way >= (found.get(arm.to)?.gone ?? Infinity)) continue;
         found.set(arm.to, { gone: way, by: arm, from: k });
         if (!open.includes(arm.to)) open.push(arm.to);
       }
