@@ -74,6 +74,12 @@ export function bitesOf(profile: Profile, segments: Float64Array, engaged: Float
   return out;
 }
 
+/** Cells over which what is taken is meant: fewer tell their own edges. */
+const MEANT = 4;
+
+/** Length over which what a bit takes is meant, mm. @param cell of the field that is cut */
+export const meantOver = (diameter: number, cell: number): number => Math.max(diameter / 4, MEANT * cell);
+
 /**
  * Wood taken a mm of way around every move, mm3, meant over a stretch of at least `span` mm of the cut that it belongs to: a move shorter
  * than a cell meets one cell whole, or none. 0 for rapids.

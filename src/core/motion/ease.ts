@@ -1,7 +1,7 @@
 import { type Cutter, profileOf } from '../cutter/cutter';
 import { mostChipArea } from '../cutter/limits';
 import type { HeightField } from '../field/height-field';
-import { chipAreas, VOLUME } from '../kernels/engagement';
+import { chipAreas, meantOver, VOLUME } from '../kernels/engagement';
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
 import { MOVES, type Path } from './path';
@@ -10,8 +10,6 @@ import { MOVES, type Path } from './path';
 export const EASED = [1, 0.8, 0.6, 0.45, 0.3];
 /** By how much more than that may be taken at a share, as a share of it: cells tell volumes no better. */
 const NEAR = 1.03;
-/** Cells over which what is taken is meant: fewer tell their own edges. */
-const MEANT = 4;
 
 /** Moves that go along and take wood on their way; a way straight down has its own feed. */
 const ALONG = new Set(['cut', 'link', 'tabs', 'ramp', 'helix'].map((k) => MOVES.indexOf(k as (typeof MOVES)[number])));
@@ -21,10 +19,6 @@ export function easedShare(cutter: Pick<Cutter, 'diameter' | 'maxStepdown'>, chi
   const most = NEAR * mostChipArea(cutter);
   return EASED.find((share) => share * chip <= most) ?? EASED[EASED.length - 1];
 }
-
-/** Length over which what a bit takes is meant, mm. @param cell of the field that is cut */
-export const meantOver = (cutter: Pick<Cutter, 'diameter'>, cell: number) =>
-  Math.max(cutter.diameter / 4, MEANT * cell);
 
 /** Moves cut into parts no longer than a span, so that a long one knows where along it there is more to take. */
 interface Parts {
@@ -117,7 +111,7 @@ export async function cutEased(
   field: HeightField,
   { path, from, cutter }: { path: Path; from: number; cutter: Cutter },
 ): Promise<Float64Array> {
-  const span = meantOver(cutter, field.cell);
+  const span = meantOver(cutter.diameter, field.cell);
   const { segments, move } = partsOf(path, from, span);
   const engaged = await host.engage(field, profileOf(cutter), segments, cutter.maxStepdown);
   const chip = chipAreas(segments, engaged, span, VOLUME);

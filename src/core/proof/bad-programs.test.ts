@@ -301,6 +301,19 @@ test.each([
   expect(alone.found.some((f) => f.rule === 'plunge-deep')).toBe(harm);
 });
 
+test.each([
+  ['a V bit', '-3', { shape: 'v', includedAngle: 60, tipDiameter: 0.2, diameter: 6.35, maxStepdown: 4 }],
+  ['a ball', '-3', { shape: 'ball', diameter: 6.35, maxStepdown: 4 }],
+  ['a ball in small steps', '-1.1\nZ-1.6\nZ-2.2\nZ-3', { shape: 'ball', diameter: 6.35, maxStepdown: 4 }],
+] as const)('%s straight down into solid wood counts by all of its depth, whatever its shape', async (_, z, cutter) => {
+  const { found } = await proveText(slot(`G0 X15 Y20\nG1 F300 Z${z}\nX45 F1800`), {
+    cutter: { ...cutter, maxPlungeDepth: 1 },
+    target: slotTarget(-3),
+  });
+  const told = found.find((f) => f.rule === 'plunge-deep');
+  expect(Number(told?.figures?.deep)).toBeGreaterThan(2.9);
+});
+
 test('there is a bad program for every rule about programs', () => {
   const about = KNOWN_RULES.filter((r) =>
     /^(program|tool|spindle|rapid|holding|feed-w|chip|cuts|gouge|keep|waste|bite|plunge|beyond|outside|z-t|reach|loose|held)/.test(

@@ -1,14 +1,11 @@
 import { type Cutter, profileOf } from '../cutter/cutter';
 import type { HeightField } from '../field/height-field';
 import type { PartedField } from '../field/parted';
-import { bitesOf, chipAreas, ENGAGED, HIGH, joinEngaged, VOLUME } from '../kernels/engagement';
+import { bitesOf, chipAreas, ENGAGED, HIGH, joinEngaged, meantOver, VOLUME } from '../kernels/engagement';
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
 import { MOTION, type ReadProgram, readProgram } from '../program/reader';
 import { type BodyMet, bodyMet } from './body';
-
-/** Cells over which what is taken is meant: fewer tell their own edges. */
-const MEANT = 4;
 
 export interface WrittenProgram {
   file: string;
@@ -138,7 +135,7 @@ export async function simulate(surface: PartedField, cutting: Cutting): Promise<
       const moves = segmentsOf(r, from, to, zero);
       const { engaged, met } = await cutWith(surface, cutter, moves.segments, host);
       const bites = bitesOf(profileOf(cutter), moves.segments, engaged);
-      const span = Math.max(cutter.diameter / 4, MEANT * cell);
+      const span = meantOver(cutter.diameter, cell);
       const [chip, high] = [VOLUME, HIGH].map((what) => chipAreas(moves.segments, engaged, span, what));
       const { file, passes } = program;
       await onRun({ file, passes, cutter, ...moves, notes: r.notes, engaged, bites, chip, high, met, after: surface });
