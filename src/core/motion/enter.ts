@@ -51,14 +51,21 @@ function lengthOf(p: Float64Array): number {
 /** Least room to go to and fro in, as a share of the diameter. */
 const ROOM = 0.25;
 
-/**
- * A polyline up to where it rises over a height: a ramp that went on over a wall would come straight down behind it. All of it where there is
- * next to no room before the wall.
- */
-function roomFor(points: Float64Array, height: number, diameter: number): Float64Array {
+/** A polyline up to where it rises over a height: a ramp that went on over a wall would come straight down behind it. */
+function before(points: Float64Array, height: number): Float64Array {
   let end = 3;
   while (end < points.length && points[end + 2] <= height) end += 3;
-  const room = points.subarray(0, end);
+  return points.subarray(0, end);
+}
+
+/** Whether a bit has room on an open line of x y z points to go down into wood that begins `top` mm high over its first point. */
+export function hasRoom(points: Float64Array, bit: Entering, top: number): boolean {
+  return top - points[2] <= bit.maxPlungeDepth || lengthOf(before(points, top + OVER)) >= ROOM * bit.diameter;
+}
+
+/** The part of a line on which a ramp turns before a wall; all of it where there is next to no room before the wall. */
+function roomFor(points: Float64Array, height: number, diameter: number): Float64Array {
+  const room = before(points, height);
   return lengthOf(room) >= ROOM * diameter ? room : points;
 }
 

@@ -1,4 +1,6 @@
 import { type Cutter, type Profile, profileHeight, profileOf } from '../cutter/cutter';
+import { straightDepth } from '../cutter/descent';
+import { SOLID } from '../cutter/limits';
 import { AIR, cellAt, cellPlace, type HeightField } from '../field/height-field';
 import type { Path } from '../motion/path';
 import type { PassContext } from './context';
@@ -10,8 +12,8 @@ export interface Been {
   z: number;
 }
 
-/** Share of a bit's disc on wood from which a way straight down goes into it: half of where the proof says so, for cells tell it coarsely. */
-const SOLID = 0.12;
+/** How many times as much is taken to stand under a bit as its cells say, for they are coarse. */
+const SURE = 1.3;
 /** How much higher it may stand between the middles of two cells, mm. */
 const UNKNOWN = 0.05;
 /** Wood lower than this over the bit is as good as none, mm. */
@@ -74,8 +76,8 @@ export class Live {
   }
 
   /**
-   * How high wood stands over a tip that goes straight down to a place, mm: the highest that the bit takes, and 0 where it takes something under
-   * less than an eighth of its disc, which is a wall that it brushes past. What is not higher than `enough` is not looked at closely.
+   * How high wood stands over a tip that goes straight down to a place, mm, as the proof counts a descent into it: a wall that the bit brushes past
+   * is none. What is not higher than `enough` is not looked at closely.
    */
   solid({ x, y, z }: Been, enough: number): number {
     const { stands, profile } = this;
@@ -91,7 +93,7 @@ export class Live {
       const c = cellPlace(stands, k);
       if (this.by[k] > 0) been.push(this.onMove(this.by[k], c.x, c.y));
     });
-    let [all, taken] = [0, 0];
+    let [all, taken, heights] = [0, 0, 0];
     high = AIR;
     this.within(x, y, R, (k, away) => {
       all++;
@@ -105,9 +107,12 @@ export class Live {
       }
       if (top <= tip) return;
       taken++;
+      heights += top - tip;
       high = Math.max(high, top);
     });
-    return taken > SOLID * all ? high + UNKNOWN - z : 0;
+    if (SURE * taken <= SOLID * all) return 0;
+    const deep = high + UNKNOWN - z;
+    return straightDepth(profile, { drop: deep, bite: deep, volume: SURE * heights * stands.cell ** 2 });
   }
 
   /** The nearest place within r mm that the tip has been at, where it can go down through air; null where there is none. */

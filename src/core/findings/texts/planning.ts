@@ -152,6 +152,10 @@ export const PLANNING_TEXTS: Record<string, Text> = {
     `${f.bit} does not get into corners and necks of the pocket, ${num(f, 'area').toFixed(0)} mm² of it`,
     'a smaller bit can follow in them, or they stay round',
   ],
+  'entry-refused': (f) => [
+    `at ${num(f, 'places') === 1 ? 'one place' : `${f.places} places`} ${f.bit} fits into a gap but has no room there to ramp down: up to ${len(f, 'deep')} of wood stay, and it may plunge ${len(f, 'most')}`,
+    'let a smaller bit follow, open the gap a little, or leave it as it is',
+  ],
   'tabs-placed': (f) =>
     num(f, 'placed') > num(f, 'asked')
       ? [

@@ -4,12 +4,13 @@ import { clean } from '../../units/round';
 import type { PassKind } from '../kind';
 import { stepoverProblems } from '../pass-problems';
 import { FINE_STEPOVER, freeId } from '../proposals';
-import { planFinish } from './plan';
+import { entryRefused } from './checks/entry-refused';
+import { type FinishFacts, joinFinishes, planFinish } from './plan';
 
 /** Margin of the finishing bit around the relief where its own diameter is less (trade handbook, section 3; common practice, no source), mm. */
 const MARGIN = 3.175;
 
-export const finish: PassKind<'finish'> = {
+export const finish: PassKind<'finish', FinishFacts> = {
   kind: 'finish',
   name: 'finishing',
   doing: 'finishing',
@@ -39,5 +40,7 @@ export const finish: PassKind<'finish'> = {
     const own = Math.max(MARGIN, c.diameter);
     return rough > 0 ? Math.min(rough, own) : own;
   },
-  plan: async (ctx, pass, cutter, region) => ({ ...(await planFinish(ctx, pass, cutter, region)), facts: null }),
+  joinFacts: joinFinishes,
+  plan: planFinish,
+  checks: [entryRefused],
 };

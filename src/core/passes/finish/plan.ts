@@ -1,16 +1,23 @@
 import { MASK, type Region } from '../../arrange/target';
 import { type Cutter, profileOf } from '../../cutter/cutter';
-import { STRAIGHT, WALL } from '../../cutter/limits';
 import { AIR, type HeightField, padField, transposeField } from '../../field/height-field';
-import { enterWood } from '../../motion/enter';
-import { Path, sinkingFeed } from '../../motion/path';
-import { clearHeights, highestAlong, lowerStock, type PassContext, type Tool } from '../context';
+import { Path } from '../../motion/path';
+import { clearHeights, lowerStock, type PassContext } from '../context';
 import { Live } from '../live';
+import { emit, hopTo, type Refused, type Way } from './emit';
 import { goDown } from './go-down';
 import { nextOneWay, type Pick, pickStretch } from './order';
 import { CREASE_ENDS, Raster, type Stretch } from './raster';
 import { leftBy, restOf } from './rest';
 import type { FinishPass } from './schema';
+
+/** What a finishing pass has to say of itself: where it does not go into the wood. */
+export interface FinishFacts {
+  refused: Refused[];
+}
+
+/** What it has to say of several parts of a board. */
+export const joinFinishes = (all: FinishFacts[]): FinishFacts => ({ refused: all.flatMap((f) => f.refused) });
 
 /** Depth below the mean of its neighbours from which a place between two rows gets a row of its own, mm. */
 const SAG = 0.04;
@@ -30,7 +37,7 @@ export async function planFinish(
   pass: FinishPass,
   cutter: Cutter,
   region: Region,
-): Promise<{ path: Path }> {
+): Promise<{ path: Path; facts: FinishFacts }> {
   const R = cutter.diameter / 2;
   const { cell } = ctx.planning;
   const pad = Math.ceil((R + pass.stepover) / cell) + 2;
@@ -44,7 +51,7 @@ export async function planFinish(
   const path = first ?? new Path();
   const begun = path.moves;
   const live = new Live(ctx, cutter, path);
-  const way: Way = { path, cutter, clear, heights: ctx.heights, live, angle: ctx.rampAngle };
+  const way: Way = { path, cutter, clear, heights: ctx.heights, live, angle: ctx.rampAngle, raster, refused: [] };
   // Rows that have something to cut, counted up to each.
   let filled = 0;
   const number = rows.map((r) => (r.length > 0 ? ++filled : filled));
@@ -66,7 +73,7 @@ export async function planFinish(
       said = next.row;
     }
     if (next.link) emit(way, raster.link(path.x, path.y, points[0], points[1]), 'link');
-    else hopTo(way, points, raster);
+    else hopTo(way, points);
     emit(way, points, 'cut');
     row = next.row;
     last = stretch;
@@ -74,7 +81,9 @@ export async function planFinish(
   if (path.moves > 0) path.rapid(path.x, path.y, ctx.heights.everything);
   await lowerStock(ctx, path, begun, cutter);
   ctx.finished = leftBy(ctx, pass, cutter);
-  return { path };
+  // What the rows beside them have reached since is no more to be told.
+  const after = new Live(ctx, cutter, path);
+  return { path, facts: { refused: way.refused.filter((r) => after.solid(r, 0) > 0) } };
 }
 
 /** The surface that finishing is planned on: raised where an edge stands between two cells. */
@@ -149,49 +158,4 @@ function findSags(a: Float64Array, middle: Float64Array, b: Float64Array, run: n
     else out.push([start, k - 1]);
   }
   return out;
-}
-
-/** A finishing bit on its way: what stands under it meanwhile, and how steeply it sinks, degrees. */
-interface Way extends Tool {
-  live: Live;
-  angle: number;
-}
-
-/** Over the wood to the first point and down: where the bit has been close by, through air and on from there, else into the wood. */
-function hopTo(way: Way, points: Float64Array, raster: Raster): void {
-  const { path, cutter, clear, heights, live, angle } = way;
-  const [x, y, z] = points;
-  const stock = highestAlong(clear, x, y, x, y);
-  if (path.moves === 0) path.rapid(x, y, heights.everything);
-  const been = live.nearest(x, y, raster.near);
-  if (been && raster.linkable(been.x, been.y, x, y, live)) {
-    const over = Math.max(highestAlong(clear, path.x, path.y, been.x, been.y), been.z) + heights.between;
-    path.hop(been.x, been.y, over, been.z + heights.approach / 2);
-    path.feed(been.x, been.y, been.z, cutter.plunge, 'plunge');
-    emit(way, raster.link(been.x, been.y, x, y), 'link');
-    return;
-  }
-  const over = Math.max(highestAlong(clear, path.x, path.y, x, y), z) + heights.between;
-  const down = Math.max(stock, z) + heights.approach / 2;
-  path.hop(x, y, over, down);
-  enterWood(path, cutter, points, { closed: false, top: z + live.solid({ x, y, z }, cutter.maxPlungeDepth), angle });
-}
-
-/**
- * Feeds along x y z points, a link's from the second on, down what is steeper than a wall's foot no faster than the plunge feed; where it goes
- * straight down into more wood than the bit may, by a ramp along what follows.
- */
-function emit({ path, cutter, live, angle }: Way, points: Float64Array, kind: 'cut' | 'link'): void {
-  for (let i = kind === 'link' ? 3 : 0; i < points.length; i += 3) {
-    const [x, y, z] = points.subarray(i, i + 3);
-    const dz = z - path.z;
-    const aside = Math.hypot(x - path.x, y - path.y);
-    if (-dz > cutter.maxPlungeDepth && aside <= STRAIGHT * -dz) {
-      const top = Math.min(path.z, z + live.solid({ x, y, z }, cutter.maxPlungeDepth));
-      enterWood(path, cutter, points.subarray(i), { closed: false, top, angle });
-      continue;
-    }
-    const feed = -dz > WALL * aside ? sinkingFeed(cutter.feed, cutter.plunge, dz, Math.hypot(aside, dz)) : cutter.feed;
-    path.feed(x, y, z, feed, kind);
-  }
 }

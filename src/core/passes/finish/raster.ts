@@ -39,7 +39,7 @@ export class Raster {
   readonly ux: number;
   readonly uy: number;
   /** From one sample of a row to the next, mm. */
-  private readonly step: number;
+  readonly step: number;
   /** How far apart places of neighbouring rows lie at most that a link joins without asking what stands between them, mm. */
   readonly near: number;
   private readonly wider: number;
@@ -72,7 +72,8 @@ export class Raster {
     this.wider = Math.max(0, region.trench - inwards) + pass.stepover - region.trench;
   }
 
-  private allowed(x: number, y: number, beside = 0): boolean {
+  /** Whether the tip may be over a place, or so far beside where it may. */
+  allowed(x: number, y: number, beside = 0): boolean {
     const { outside, field } = this.ctx.target;
     const { board, mode } = this.ctx;
     const cx = Math.min(Math.max(x, 0), board.x);
@@ -246,7 +247,7 @@ export class Raster {
   }
 
   /** The height of the tip's surface at a place; beside a cliff, where the cells around it do not tell, as the cells of the board do. */
-  private heightAt(x: number, y: number): number {
+  heightAt(x: number, y: number): number {
     const { offset, cliff } = this;
     const z = sampleField(offset, x, y, cliff);
     if (z === sampleField(offset, x, y)) return Math.max(z, this.ctx.target.ground);

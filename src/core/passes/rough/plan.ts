@@ -1,4 +1,4 @@
-import { FRAIL, inRegion, type Region } from '../../arrange/target';
+import { FRAIL, inRegion, MASK, type Region } from '../../arrange/target';
 import { type Cutter, profileOf } from '../../cutter/cutter';
 import { distanceInside } from '../../field/distance';
 import {
@@ -44,7 +44,7 @@ export async function planRough(
   const R = cutter.diameter / 2;
   const fine = ctx.planning.cell;
   const factor = Math.max(1, Math.min(Math.round(cutter.diameter / 32 / fine), Math.round(ctx.stock.cell / fine)));
-  const pooled = poolField(ctx.planning, factor, 'max');
+  const pooled = withEdges(ctx, poolField(ctx.planning, factor, 'max'), factor);
   const tolerance = pooled.cell / 2;
   const slack = 0.75 * pooled.cell + 0.71 * (factor - 1) * fine + tolerance;
   const overrun = overrunOf(ctx, cutter, R + pass.stockToLeave + slack + 2 * pooled.cell);
@@ -92,6 +92,18 @@ export async function planRough(
   const cut = levels.filter((z) => z >= above);
   for (const { place } of path.marks) place[0][2] = cut.length;
   return { path, levels: cut };
+}
+
+/** Highest values with the edges that stand between cells: without stock to leave a level runs right beside them. */
+function withEdges({ target, planning, raised }: PassContext, pooled: HeightField, factor: number): HeightField {
+  for (let q = 0; q < raised.length; q += 2) {
+    const k = raised[q];
+    if (target.mask[k] === MASK.keep) continue;
+    const [i, j] = [k % planning.width, Math.floor(k / planning.width)];
+    const p = Math.floor(j / factor) * pooled.width + Math.floor(i / factor);
+    pooled.data[p] = Math.max(pooled.data[p], planning.data[k] + raised[q + 1]);
+  }
+  return pooled;
 }
 
 /** Where the tip may be at a level. */

@@ -1,4 +1,5 @@
-import { type Profile, profileHeight, profileOf } from '../../cutter/cutter';
+import { profileOf } from '../../cutter/cutter';
+import { straightDepth } from '../../cutter/descent';
 import { SOLID, STRAIGHT, WALL } from '../../cutter/limits';
 import { AREA, ENGAGED, VOLUME } from '../../kernels/engagement';
 import type { Run } from '../simulate';
@@ -16,34 +17,6 @@ function straight(run: Run, i: number): boolean {
   return !isRapid(run, i) && drop > 0 && aside <= STRAIGHT * drop;
 }
 
-/** Rings that a bit is parted into where it is reckoned what it takes. */
-const RINGS = 64;
-
-/** What a bit takes that has gone h mm deep into solid wood, mm3. */
-function solidVolume(profile: Profile, h: number): number {
-  const step = profile.R / RINGS;
-  let sum = 0;
-  for (let n = 0; n < RINGS; n++) {
-    const r = (n + 0.5) * step;
-    sum += 2 * Math.PI * r * step * Math.max(0, h - profileHeight(profile, r));
-  }
-  return sum;
-}
-
-/** How deep a straight descent goes into wood: all of it where it takes a quarter of what it would of solid wood, else as deep as that would lie level. */
-function depthOf(profile: Profile, { drop, bite, volume }: { drop: number; bite: number; volume: number }): number {
-  const most = Math.min(drop, bite);
-  const whole = solidVolume(profile, bite) - solidVolume(profile, bite - most);
-  if (volume > SOLID * whole) return most;
-  let [low, high] = [0, most];
-  for (let n = 0; n < 20; n++) {
-    const h = (low + high) / 2;
-    if (solidVolume(profile, h) < volume) low = h;
-    else high = h;
-  }
-  return high;
-}
-
 /**
  * How deep each move has gone straight down into solid wood when it ends, mm, what the moves just before it have done counted with it.
  * Wood under less than a quarter of the disc is a wall that is brushed past. Where there is more of it, but not over its height, it counts as deep
@@ -58,7 +31,7 @@ function plunges(run: Run): Float64Array {
     const [area, volume] = [AREA, VOLUME].map((what) => run.engaged[i * ENGAGED + what]);
     const solid = cuts(run, i) && area > SOLID * disc;
     const had = i > 0 && straight(run, i - 1) ? deep[i - 1] : 0;
-    deep[i] = had + (solid ? depthOf(profile, { drop: wayOf(run, i).drop, bite: run.bites[i], volume }) : 0);
+    deep[i] = had + (solid ? straightDepth(profile, { drop: wayOf(run, i).drop, bite: run.bites[i], volume }) : 0);
   }
   return deep;
 }
