@@ -12,9 +12,6 @@ export const USUAL_WIDTH = 0.4;
 /** How many times its usual cut a bit may take where the cut is narrow. Common practice, no source. */
 export const MOST_USUAL = 1.5;
 
-/** Descents steeper than this cut with the tip's middle, where a bit cuts worst: tangent of 45 degrees. Common practice, no source. */
-export const WALL = 1;
-
 /** A descent that goes aside by less than this share of its drop is straight down. */
 export const STRAIGHT = 0.1;
 

@@ -39,8 +39,8 @@ export const PROOF_TEXTS: Record<string, Text> = {
     'most bits cut badly at their middle, or not at all; let it ramp in, or take a bit that may plunge so deep',
   ],
   'plunge-fast': (f) => [
-    `${f.bit} goes down into wood at ${num(f, 'down').toFixed(0)} mm/min, faster than its plunge feed of ${num(f, 'most').toFixed(0)}`,
-    'slow the descent down, or raise the plunge feed if the bit bears it',
+    `${f.bit} goes down into wood at ${num(f, 'down').toFixed(0)} mm/min, where it bears ${num(f, 'most').toFixed(0)}`,
+    'slow the descent down, or raise its plunge feed if the bit bears it',
   ],
   loose: (f) => [
     `a piece of ${num(f, 'area').toFixed(0)} mm² is joined to nothing that is held when this program ends`,

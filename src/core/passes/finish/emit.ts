@@ -1,6 +1,6 @@
-import { STRAIGHT, WALL } from '../../cutter/limits';
+import { STRAIGHT } from '../../cutter/limits';
 import { enterWood, hasRoom } from '../../motion/enter';
-import { sinkingFeed } from '../../motion/path';
+import { slopeFeed } from '../../motion/path';
 import { highestAlong, type Tool } from '../context';
 import type { Live } from '../live';
 import type { Raster } from './raster';
@@ -47,8 +47,8 @@ export function hopTo(way: Way, points: Float64Array): void {
 }
 
 /**
- * Feeds along x y z points, a link's from the second on, down what is steeper than a wall's foot no faster than the plunge feed; where it goes
- * straight down into more wood than the bit may, by a ramp. Where there is no room for one it stays over the wood.
+ * Feeds along x y z points, a link's from the second on, downwards as fast as the tip bears; where it goes straight down into more wood than the
+ * bit may, by a ramp. Where there is no room for one it stays over the wood.
  */
 export function emit(way: Way, points: Float64Array, kind: 'cut' | 'link'): void {
   const { path, cutter } = way;
@@ -63,8 +63,7 @@ export function emit(way: Way, points: Float64Array, kind: 'cut' | 'link'): void
       over = !goIn(way, points.subarray(i));
       continue;
     }
-    const feed = -dz > WALL * aside ? sinkingFeed(cutter.feed, cutter.plunge, dz, Math.hypot(aside, dz)) : cutter.feed;
-    path.feed(x, y, z, feed, kind);
+    path.feed(x, y, z, slopeFeed(cutter.feed, cutter.plunge, dz, aside), kind);
   }
 }
 

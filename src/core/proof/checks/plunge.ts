@@ -1,6 +1,6 @@
 import { profileOf } from '../../cutter/cutter';
 import { straightDepth } from '../../cutter/descent';
-import { SOLID, STRAIGHT, WALL } from '../../cutter/limits';
+import { SOLID, STRAIGHT } from '../../cutter/limits';
 import { AREA, ENGAGED, VOLUME } from '../../kernels/engagement';
 import type { Run } from '../simulate';
 import { aboutRun, type Rule } from './rule';
@@ -57,27 +57,36 @@ export const plungeDeep: Rule = {
   },
 };
 
-/** How fast a move goes down, mm/min; 0 where it is no steeper than a wall's foot, or in air. */
-function downwards(run: Run, i: number): number {
+/**
+ * How fast a move goes down, and how fast its bit bears it, mm/min: down a wall the plunge feed, down a slope as many times more as it is flatter
+ * than 45 degrees, for there less of the cut lies under the middle, where a bit cuts worst. Common practice, no source.
+ */
+function downwards(run: Run, i: number): { down: number; most: number } {
   const { drop, aside, long } = wayOf(run, i);
-  return drop > WALL * (1 + ROUNDING) * aside + ENDS && cuts(run, i) ? (run.feeds[i] * (drop - ENDS)) / long : 0;
+  const sure = drop - ENDS;
+  if (sure <= 0 || !cuts(run, i)) return { down: 0, most: Infinity };
+  return { down: (run.feeds[i] * sure) / long, most: run.cutter.plunge * Math.max(1, aside / sure) };
 }
 
-/** Down into wood faster than the bit's plunge feed: straight, down a steep ramp, or down a wall. */
+/** Down into wood faster than the bit's tip bears: straight, down a ramp, a wall or a slope. */
 export const plungeFast: Rule = {
   id: 'plunge-fast',
   run(at) {
     const { run } = at;
-    const { name, plunge } = run.cutter;
-    const [worst, down] = worstMove(run, (i) => downwards(run, i));
-    if (down <= plunge * (1 + ROUNDING) + 1) return [];
+    const [worst] = worstMove(run, (i) => {
+      const { down, most } = downwards(run, i);
+      return down / most;
+    });
+    if (worst < 0) return [];
+    const { down, most } = downwards(run, worst);
+    if (down <= most * (1 + ROUNDING) + 1) return [];
     return [
       {
         rule: 'plunge-fast',
         severity: 'error',
         subject: aboutRun(at, worst),
         place: endOf(run, worst),
-        figures: { bit: name, down, most: plunge },
+        figures: { bit: run.cutter.name, down, most },
       },
     ];
   },
