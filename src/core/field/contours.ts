@@ -131,7 +131,62 @@ export function ringLength(r: Ring): number {
   return s;
 }
 
-/** Fewer points for a ring, none further than `tolerance` from the result (Douglas and Peucker, split at two far points). */
+/**
+ * Marks the points of a polyline that stay between two that do, so that none lies further than `tolerance` from the result (Douglas and Peucker).
+ * @param at x and y of a point @param keep 1 for what stays
+ */
+function simplifySpan(
+  at: (i: number) => [number, number],
+  from: number,
+  to: number,
+  tolerance: number,
+  keep: Uint8Array,
+): void {
+  const stack: [number, number][] = [[from, to]];
+  for (let span = stack.pop(); span; span = stack.pop()) {
+    const [a, b] = span;
+    const [ax, ay] = at(a);
+    const [bx, by] = at(b);
+    const [dx, dy] = [bx - ax, by - ay];
+    const L2 = dx * dx + dy * dy;
+    let worst = tolerance * tolerance;
+    let far = -1;
+    for (let i = a + 1; i < b; i++) {
+      const [x, y] = at(i);
+      const ex = x - ax;
+      const ey = y - ay;
+      const t = L2 > 0 ? Math.max(0, Math.min(1, (ex * dx + ey * dy) / L2)) : 0;
+      const d = (ex - t * dx) ** 2 + (ey - t * dy) ** 2;
+      if (d > worst) {
+        worst = d;
+        far = i;
+      }
+    }
+    if (far >= 0) {
+      keep[far] = 1;
+      stack.push([a, far], [far, b]);
+    }
+  }
+}
+
+/** The kept points of a polyline. */
+function kept(r: Float64Array, keep: Uint8Array): Float64Array {
+  const out: number[] = [];
+  for (let i = 0; i < r.length / 2; i++) if (keep[i]) out.push(r[2 * i], r[2 * i + 1]);
+  return Float64Array.from(out);
+}
+
+/** Fewer points for an open polyline of x y pairs, none further than `tolerance` from the result. */
+export function simplifyLine(r: Float64Array, tolerance: number): Float64Array {
+  const n = r.length / 2;
+  if (n < 3) return r;
+  const keep = new Uint8Array(n);
+  keep[0] = keep[n - 1] = 1;
+  simplifySpan((i) => [r[2 * i], r[2 * i + 1]], 0, n - 1, tolerance, keep);
+  return kept(r, keep);
+}
+
+/** Fewer points for a ring, none further than `tolerance` from the result, split at two far points. */
 export function simplifyRing(r: Ring, tolerance: number): Ring {
   const n = r.length / 2;
   if (n < 5) return r;
@@ -146,35 +201,8 @@ export function simplifyRing(r: Ring, tolerance: number): Ring {
   }
   const keep = new Uint8Array(n + 1);
   keep[0] = keep[far] = keep[n] = 1;
-  const stack: [number, number][] = [
-    [0, far],
-    [far, n],
-  ];
-  const px = (i: number) => r[2 * (i % n)];
-  const py = (i: number) => r[2 * (i % n) + 1];
-  for (let span = stack.pop(); span; span = stack.pop()) {
-    const [a, b] = span;
-    const dx = px(b) - px(a);
-    const dy = py(b) - py(a);
-    const L2 = dx * dx + dy * dy;
-    let worst = tolerance * tolerance;
-    let at = -1;
-    for (let i = a + 1; i < b; i++) {
-      const ex = px(i) - px(a);
-      const ey = py(i) - py(a);
-      const t = L2 > 0 ? Math.max(0, Math.min(1, (ex * dx + ey * dy) / L2)) : 0;
-      const d = (ex - t * dx) ** 2 + (ey - t * dy) ** 2;
-      if (d > worst) {
-        worst = d;
-        at = i;
-      }
-    }
-    if (at >= 0) {
-      keep[at] = 1;
-      stack.push([a, at], [at, b]);
-    }
-  }
-  const out: number[] = [];
-  for (let i = 0; i < n; i++) if (keep[i]) out.push(r[2 * i], r[2 * i + 1]);
-  return Float64Array.from(out);
+  const at = (i: number): [number, number] => [r[2 * (i % n)], r[2 * (i % n) + 1]];
+  simplifySpan(at, 0, far, tolerance, keep);
+  simplifySpan(at, far, n, tolerance, keep);
+  return kept(r, keep);
 }

@@ -51,22 +51,36 @@ function lengthOf(p: Float64Array): number {
 /** Least room to go to and fro in, as a share of the diameter. */
 const ROOM = 0.25;
 
-/** A polyline up to where it rises over a height: a ramp that went on over a wall would come straight down behind it. */
-function before(points: Float64Array, height: number): Float64Array {
-  let end = 3;
-  while (end < points.length && points[end + 2] <= height) end += 3;
-  return points.subarray(0, end);
+/**
+ * A polyline up to where it rises over a height, or up a wall that is higher than the bit may plunge: a ramp that went on over a wall would come
+ * straight down behind it.
+ */
+function before(points: Float64Array, height: number, { maxPlungeDepth }: Entering): Float64Array {
+  let foot = 3;
+  for (let i = 3; i < points.length; i += 3) {
+    const rise = points[i + 2] - points[i - 1];
+    const steep = rise > Math.hypot(points[i] - points[i - 3], points[i + 1] - points[i - 2]);
+    if (points[i + 2] > height || (steep && points[i + 2] - points[foot - 1] > maxPlungeDepth))
+      return points.subarray(0, foot);
+    if (!steep) foot = i + 3;
+  }
+  return points;
 }
 
-/** Whether a bit has room on an open line of x y z points to go down into wood that begins `top` mm high over its first point. */
-export function hasRoom(points: Float64Array, bit: Entering, top: number): boolean {
-  return top - points[2] <= bit.maxPlungeDepth || lengthOf(before(points, top + OVER)) >= ROOM * bit.diameter;
+/** Where a ramp begins over wood. */
+const startOf = (path: Path, top: number) => Math.min(path.z, top + OVER);
+
+/** Whether a bit has room on an open line of x y z points to go down into wood that begins at `top` over its first point. */
+export function hasRoom(path: Path, bit: Entering, points: Float64Array, top: number): boolean {
+  return (
+    top - points[2] <= bit.maxPlungeDepth || lengthOf(before(points, startOf(path, top), bit)) >= ROOM * bit.diameter
+  );
 }
 
 /** The part of a line on which a ramp turns before a wall; all of it where there is next to no room before the wall. */
-function roomFor(points: Float64Array, height: number, diameter: number): Float64Array {
-  const room = before(points, height);
-  return lengthOf(room) >= ROOM * diameter ? room : points;
+function roomFor(points: Float64Array, height: number, bit: Entering): Float64Array {
+  const room = before(points, height, bit);
+  return lengthOf(room) >= ROOM * bit.diameter ? room : points;
 }
 
 /** How far along an open line a ramp goes before it turns: so that it is down when it comes back, and at least a diameter. */
@@ -86,9 +100,9 @@ export function enterWood(path: Path, bit: Entering, points: Float64Array, { clo
     path.feed(x0, y0, z0, bit.plunge, 'plunge');
     return 0;
   }
-  const from = Math.min(path.z, top + OVER);
+  const from = startOf(path, top);
   const slope = Math.tan(angle * rad);
-  const room = closed ? points : roomFor(points, from, bit.diameter);
+  const room = closed ? points : roomFor(points, from, bit);
   const line = closed ? points : headOf(room, reachOf(from - z0, slope, bit.diameter));
   let floor = Infinity;
   for (let i = 2; i < line.length; i += 3) floor = Math.min(floor, line[i]);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { MOVES, Path, sinkingFeed } from './path';
+import { MOVES, Path, sinkingFeed, slopeFeed } from './path';
 import { thinLine } from './thin';
 import { motionTime, spentOn } from './time';
 
@@ -135,6 +135,12 @@ test('a sinking move never sinks faster than the plunge feed', () => {
   expect(sinkingFeed(1800, 300, -1, 1)).toBe(300);
   expect(sinkingFeed(1800, 300, -1, 10)).toBe(1800);
   expect(sinkingFeed(1800, 300, 1, 1)).toBe(1800);
+  // Down a slope: at 45 degrees and steeper the plunge feed downwards, at half that slope's tangent twice as much, upwards the feed.
+  expect(slopeFeed(1800, 300, -1, 0)).toBe(300);
+  expect(slopeFeed(1800, 300, -1, 1)).toBe(Math.floor(300 * Math.SQRT2));
+  expect(slopeFeed(1800, 300, -1, 2)).toBe(Math.floor(600 * Math.sqrt(5)));
+  expect(slopeFeed(1800, 300, -1, 4)).toBe(1800);
+  expect(slopeFeed(1800, 300, 1, 1)).toBe(1800);
 });
 
 test('a thinned line stays between the surface and the tolerance at every sample', () => {

@@ -12,8 +12,10 @@ export interface Been {
   z: number;
 }
 
-/** How many times as much is taken to stand under a bit as its cells say, for they are coarse. */
-const SURE = 1.3;
+/** How many times as much is taken to stand under a bit as its cells say: they are coarse, and the proof is to be well satisfied. */
+const SURE = 3;
+/** Share of a bit's disc on wood from which all of its height counts. */
+const MUCH = 0.35;
 /** How much higher it may stand between the middles of two cells, mm. */
 const UNKNOWN = 0.05;
 /** Wood lower than this over the bit is as good as none, mm. */
@@ -112,7 +114,18 @@ export class Live {
     });
     if (SURE * taken <= SOLID * all) return 0;
     const deep = high + UNKNOWN - z;
+    if (taken > MUCH * all) return deep;
     return straightDepth(profile, { drop: deep, bite: deep, volume: SURE * heights * stands.cell ** 2 });
+  }
+
+  /** How high wood stood before the pass under the middle half of a bit whose tip is at a place, mm; 0 where there is none. */
+  under({ x, y, z }: Been): number {
+    const { stands, profile } = this;
+    let high = 0;
+    this.within(x, y, profile.R / 2, (k, away) => {
+      high = Math.max(high, stands.data[k] - z - profileHeight(profile, away));
+    });
+    return high;
   }
 
   /** The nearest place within r mm that the tip has been at, where it can go down through air; null where there is none. */

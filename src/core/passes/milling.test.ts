@@ -109,7 +109,15 @@ describe('which side of the bit the wood lies on', () => {
     const ctx = contextOf(target);
     await planRough(ctx, { ...clearing, strategy: 'rings', milling: 'either' }, mill, face);
     const left = { ...ctx.stands, data: ctx.stands.data.slice() };
-    const pass = { id: 'f', kind: 'finish' as const, cutter: ball.id, area: face.area, angle: 0, tolerance: 0.02 };
+    const pass = {
+      id: 'f',
+      kind: 'finish' as const,
+      cutter: ball.id,
+      area: face.area,
+      angle: 0,
+      tolerance: 0.02,
+      lines: 'rows' as const,
+    };
     const { path } = await planFinish(ctx, { ...pass, stepover: 0.8, milling }, ball, face);
     const took = sides(path, ball, left);
     expect(took[on]).toBeGreaterThan(5 * took[off]);

@@ -34,6 +34,7 @@ const finish: FinishPass = {
   area,
   angle: 0,
   stepover: 0.4,
+  lines: 'rows',
   milling: 'either',
   tolerance: 0.01,
 };

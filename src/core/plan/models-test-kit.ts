@@ -5,7 +5,7 @@ type Heights = (x: number, y: number) => number | null;
 const SAMPLES = 260;
 
 /** A sheet of triangles over a surface `aspect` times as high as wide; open below and at its sides. */
-export function sheet(at: Heights, aspect: number): Float32Array {
+function sheet(at: Heights, aspect: number): Float32Array {
   const [nx, ny] = [SAMPLES, Math.round(SAMPLES * aspect)];
   const point = (i: number, j: number) => {
     const [x, y] = [i / nx, (aspect * j) / ny];
@@ -43,22 +43,20 @@ const highest = (parts: Heights[]) => (x: number, y: number) =>
   }, null);
 
 /** A standing animal from its side: body, neck, head, tail, and four legs that leave narrow gaps, upright at their sides. */
-export const standing = {
-  triangles: () =>
-    sheet(
-      highest([
-        rod([0.25, 0.6], [0.68, 0.6], [0.15, 0.14], 0.06),
-        rod([0.7, 0.62], [0.84, 0.85], [0.1, 0.06], 0.08),
-        rod([0.84, 0.86], [0.95, 0.8], [0.055, 0.035], 0.1),
-        rod([0.12, 0.62], [0.05, 0.3], [0.035, 0.025], 0.12),
-        rod([0.2, 0.52], [0.17, 0.06], [0.055, 0.035], 0.1),
-        rod([0.32, 0.5], [0.3, 0.06], [0.055, 0.035], 0.16),
-        rod([0.62, 0.5], [0.6, 0.06], [0.05, 0.035], 0.16),
-        rod([0.72, 0.52], [0.76, 0.06], [0.05, 0.035], 0.1),
-      ]),
-      0.95,
-    ),
-};
+export const standing = (): Float32Array =>
+  sheet(
+    highest([
+      rod([0.25, 0.6], [0.68, 0.6], [0.15, 0.14], 0.06),
+      rod([0.7, 0.62], [0.84, 0.85], [0.1, 0.06], 0.08),
+      rod([0.84, 0.86], [0.95, 0.8], [0.055, 0.035], 0.1),
+      rod([0.12, 0.62], [0.05, 0.3], [0.035, 0.025], 0.12),
+      rod([0.2, 0.52], [0.17, 0.06], [0.055, 0.035], 0.1),
+      rod([0.32, 0.5], [0.3, 0.06], [0.055, 0.035], 0.16),
+      rod([0.62, 0.5], [0.6, 0.06], [0.05, 0.035], 0.16),
+      rod([0.72, 0.52], [0.76, 0.06], [0.05, 0.035], 0.1),
+    ]),
+    0.95,
+  );
 
 /** Folds of a wing that lies between two angles about a root: sharp pleats that widen outwards, and a tip that is cut off round. */
 function wing(root: number[], from: number, to: number, [reach, folds]: [number, number]): Heights {
@@ -73,16 +71,14 @@ function wing(root: number[], from: number, to: number, [reach, folds]: [number,
 }
 
 /** A moth from above: four folded wings with narrow clefts between them, and a round body. */
-export const moth = {
-  triangles: () =>
-    sheet(
-      highest([
-        rod([0.5, 0.2], [0.5, 0.62], [0.035, 0.05], 0.14),
-        wing([0.53, 0.48], -0.05, 1.05, [0.46, 5]),
-        wing([0.53, 0.42], -1.15, -0.16, [0.4, 4]),
-        wing([0.47, 0.48], Math.PI - 1.05, Math.PI + 0.05, [0.46, 5]),
-        wing([0.47, 0.42], -Math.PI + 0.16, -Math.PI + 1.15, [0.4, 4]),
-      ]),
-      0.9,
-    ),
-};
+export const moth = (): Float32Array =>
+  sheet(
+    highest([
+      rod([0.5, 0.2], [0.5, 0.62], [0.035, 0.05], 0.14),
+      wing([0.53, 0.48], -0.05, 1.05, [0.46, 5]),
+      wing([0.53, 0.42], -1.15, -0.16, [0.4, 4]),
+      wing([0.47, 0.48], Math.PI - 1.05, Math.PI + 0.05, [0.46, 5]),
+      wing([0.47, 0.42], -Math.PI + 0.16, -Math.PI + 1.15, [0.4, 4]),
+    ]),
+    0.9,
+  );

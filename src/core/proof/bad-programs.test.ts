@@ -189,6 +189,7 @@ const PROGRAMS: [rule: string, name: string, text: string, change?: Change][] = 
     { cutter: { maxPlungeDepth: 1 } },
   ],
   ['plunge-fast', 'straight down at full feed', slot('G0 X15 Y20\nG1 Z-2 F1800<<\nX45')],
+  ['plunge-fast', 'down a slope of 35 degrees at full feed', slot('G0 X15 Y20\nG1 Z0.1 F300\nX18 Z-2 F1800<<\nX45')],
   ['plunge-fast', 'down a steep ramp at full feed', slot('G0 X15 Y20\nG1 Z0.1 F300\nX16.5 Z-2 F1800<<\nX45')],
   [
     'loose',

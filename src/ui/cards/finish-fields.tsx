@@ -5,7 +5,7 @@ import type { FinishPass } from '@/core/passes/finish/schema';
 import type { LetterPass } from '@/core/passes/letter/schema';
 import { formatLength, trimNumber } from '@/core/units/length';
 import { clean } from '@/core/units/round';
-import { LengthField } from '../controls/fields';
+import { Choice, LengthField } from '../controls/fields';
 import { AreaFields } from './area-fields';
 import { Direction, MillingChoice, Stepdown } from './down-and-over';
 import type { Edited, KindCard, Told } from './kind-card';
@@ -13,6 +13,13 @@ import { Took } from './took';
 
 /** The slope that steps of a flat end are told for, degrees. */
 const SLOPE = 30;
+
+/** What is to be known of each way to finish (trade handbook, direction; common practice, no source). */
+const LINES_NOTE: Record<FinishPass['lines'], string> = {
+  fit: 'a smaller bit follows the creases that a larger one left',
+  rows: 'even marks that are easy to sand',
+  rings: 'along edges and walls; harder to sand',
+};
 
 /** What a finishing pass leaves and takes. */
 function FinishSentence({ pass, cutter, done }: Told<FinishPass>) {
@@ -46,7 +53,7 @@ function FinishMore({ pass, set }: Edited<FinishPass>) {
         onChange={(v) => set((p) => (p.tolerance = v))}
         note="the path lies this much above the surface at most, never below"
       />
-      <MillingChoice {...{ pass, set }} either="rows to and fro" />
+      {pass.lines !== 'rings' && <MillingChoice {...{ pass, set }} either="rows to and fro" />}
     </>
   );
 }
@@ -78,11 +85,24 @@ function FinishFields(props: Edited<FinishPass>) {
           note="sets the stepover"
         />
       )}
-      <Direction
-        pass={pass}
-        set={(v) => set((p) => (p.angle = v))}
-        note={along === null ? undefined : along ? 'with the grain' : 'across or against the grain'}
+      <Choice
+        label="Runs along"
+        value={pass.lines}
+        options={[
+          ['fit', 'rows, rings where it is narrow'],
+          ['rows', 'rows'],
+          ['rings', 'rings'],
+        ]}
+        onChange={(v) => set((p) => (p.lines = v))}
+        note={LINES_NOTE[pass.lines]}
       />
+      {pass.lines !== 'rings' && (
+        <Direction
+          pass={pass}
+          set={(v) => set((p) => (p.angle = v))}
+          note={along === null ? undefined : along ? 'with the grain' : 'across or against the grain'}
+        />
+      )}
       <AreaFields {...props} />
     </>
   );

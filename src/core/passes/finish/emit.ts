@@ -76,8 +76,8 @@ function goIn(way: Way, points: Float64Array): boolean {
   const { path, cutter, live, angle, refused } = way;
   const [x, y, z] = points;
   const top = Math.min(path.z, z + live.solid({ x, y, z }, cutter.maxPlungeDepth));
-  const line = hasRoom(points, cutter, top) ? points : longestWay(way, points, top);
-  if (hasRoom(line, cutter, top)) {
+  const line = hasRoom(path, cutter, points, top) ? points : longestWay(way, points, top);
+  if (hasRoom(path, cutter, line, top)) {
     enterWood(path, cutter, line, { closed: false, top, angle });
     return true;
   }

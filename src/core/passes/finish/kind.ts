@@ -31,6 +31,7 @@ export const finish: PassKind<'finish', FinishFacts> = {
     angle: 0,
     stepover: clean(FINE_STEPOVER * stepoverBase(c)),
     tolerance: 0.01,
+    lines: 'fit',
     milling: 'either',
   }),
   // A bull-nose follows a slope with its corner.

@@ -1,14 +1,16 @@
 import { MASK, type Region } from '../../arrange/target';
 import { type Cutter, profileOf } from '../../cutter/cutter';
-import { AIR, type HeightField, padField, transposeField } from '../../field/height-field';
+import { AIR, cellAt, type HeightField, padField, transposeField } from '../../field/height-field';
 import { Path } from '../../motion/path';
 import { clearHeights, lowerStock, type PassContext } from '../context';
 import { Live } from '../live';
+import { cutAlong } from './along';
+import { bandsOf } from './bands';
 import { emit, hopTo, type Refused, type Way } from './emit';
 import { goDown } from './go-down';
 import { nextOneWay, type Pick, pickStretch } from './order';
 import { CREASE_ENDS, Raster, type Stretch } from './raster';
-import { leftBy, restOf } from './rest';
+import { leftBy, type Rest, restOf } from './rest';
 import type { FinishPass } from './schema';
 
 /** What a finishing pass has to say of itself: where it does not go into the wood. */
@@ -23,14 +25,19 @@ export const joinFinishes = (all: FinishFacts[]): FinishFacts => ({ refused: all
 const SAG = 0.04;
 /** A crease runs along the rows when it stays between them for this many stepovers: at less than about 40 degrees to them. */
 const CREASE_RUN = 1.2;
+/** Ground narrower than this on average is cut along its border, mm: rows across it would turn round all the time. */
+const NARROW = 15;
+/** Less wood than this is not told where the bit did not go in, mm. */
+const TOLD = 0.1;
 /** Rows that are named in the program, about. */
 const SAID = 20;
 
 /**
- * Finishing by raster at any angle: the tip runs on the exact cutter-offset surface of the target, sampled at the grid's
- * cell along rows one stepover apart (along the axes the surface is worked out on the rows themselves; at other angles it
- * is read between the grid's cells), thinned to the pass's tolerance and never below the surface. Rows are cut region by
- * region in serpentines; a link stays on the surface when it is short, else it hops over what may still stand there.
+ * Finishing: the tip runs on the exact cutter-offset surface of the target, thinned to the pass's tolerance and never below it, along rows at any
+ * angle or along rings. Rows are sampled at the grid's cell, one stepover apart (along the axes the surface is worked out on the rows themselves; at
+ * other angles it is read between the grid's cells), and cut region by region in serpentines. Rings lie along the border of what is left; they are
+ * taken by themselves where that is narrow, as after a larger ball. A link stays on the surface when it is short, else it hops over what may still
+ * stand there.
  */
 export async function planFinish(
   ctx: PassContext,
@@ -47,11 +54,41 @@ export async function planFinish(
   const clear = await clearHeights(ctx, R);
   const rest = await restOf(ctx, pass, cutter, offset);
   const raster = new Raster(ctx, pass, { cutter, surface, offset, rest }, region);
-  const rows = await allRows(ctx, raster, surface, cutter, pass.stepover);
+  const rows = pass.lines === 'rings' ? null : await allRows(ctx, raster, surface, cutter, pass.stepover);
   const path = first ?? new Path();
   const begun = path.moves;
   const live = new Live(ctx, cutter, path);
   const way: Way = { path, cutter, clear, heights: ctx.heights, live, angle: ctx.rampAngle, raster, refused: [] };
+  const fits = rows && (pass.lines === 'rows' || pass.milling !== 'either' || chordOf(rows, raster, rest) >= NARROW);
+  if (fits) cutRows(way, rows, pass);
+  else cutAlong(way, bandsOf(rest, raster, pass.stepover), pass.stepover);
+  if (path.moves > 0) path.rapid(path.x, path.y, ctx.heights.everything);
+  await lowerStock(ctx, path, begun, cutter);
+  ctx.finished = leftBy(ctx, pass, cutter);
+  // What the rows beside them have reached since is no more to be told.
+  const after = new Live(ctx, cutter, path);
+  return { path, facts: { refused: way.refused.filter((r) => after.under(r) > TOLD) } };
+}
+
+/** How long rows lie on average on ground where something is to be cut, before they come to air, mm; Infinity where they never do. */
+function chordOf(rows: Stretch[][], { ux, uy, step }: Raster, { grid, away, around }: Rest): number {
+  let [cut, times] = [0, 0];
+  for (const { x0, y0, z } of rows.flat()) {
+    let on = false;
+    for (let i = 0; i < z.length; i++) {
+      const k = cellAt(grid, x0 + i * step * ux, y0 + i * step * uy);
+      const now = k >= 0 && away[k] <= around;
+      if (now) cut++;
+      if (now && !on) times++;
+      on = now;
+    }
+  }
+  return times > 0 ? (cut * step) / times : Infinity;
+}
+
+/** Cuts rows region by region in serpentines, or one way. */
+function cutRows(way: Way, rows: Stretch[][], pass: FinishPass): void {
+  const { path, raster } = way;
   // Rows that have something to cut, counted up to each.
   let filled = 0;
   const number = rows.map((r) => (r.length > 0 ? ++filled : filled));
@@ -78,12 +115,6 @@ export async function planFinish(
     row = next.row;
     last = stretch;
   }
-  if (path.moves > 0) path.rapid(path.x, path.y, ctx.heights.everything);
-  await lowerStock(ctx, path, begun, cutter);
-  ctx.finished = leftBy(ctx, pass, cutter);
-  // What the rows beside them have reached since is no more to be told.
-  const after = new Live(ctx, cutter, path);
-  return { path, facts: { refused: way.refused.filter((r) => after.solid(r, 0) > 0) } };
 }
 
 /** The surface that finishing is planned on: raised where an edge stands between two cells. */

@@ -59,8 +59,7 @@ export class Raster {
     this.cutter = cutter;
     this.surface = surface;
     this.offset = offset;
-    const a = (pass.angle * Math.PI) / 180;
-    // Exact on the axes, so that rows along them stay on the cells' centres.
+    const a = (pass.angle * Math.PI) / 180; // exact on the axes, so that rows along them stay on the cells' centres
     this.ux = Math.abs(Math.cos(a)) < 1e-12 ? 0 : Math.cos(a);
     this.uy = Math.abs(Math.sin(a)) < 1e-12 ? 0 : Math.sin(a);
     this.step = offset.cell;
@@ -72,7 +71,7 @@ export class Raster {
     this.wider = Math.max(0, region.trench - inwards) + pass.stepover - region.trench;
   }
 
-  /** Whether the tip may be over a place, or so far beside where it may. */
+  /** Whether the tip may be over a place, or so far beside it. */
   allowed(x: number, y: number, beside = 0): boolean {
     const { outside, field } = this.ctx.target;
     const { board, mode } = this.ctx;
@@ -85,6 +84,11 @@ export class Raster {
     if (this.region.area.kind === 'face')
       return beyond <= this.cutter.diameter / 2 + beside && (mode === 'raised' || out <= beside);
     return inRegion(this.region, mode, { x, y }, out, this.wider + beside);
+  }
+
+  /** Whether the tip may be over a place and goes below the board's top there. */
+  cuts(x: number, y: number): boolean {
+    return this.allowed(x, y) && this.heightAt(x, y) < -1e-6;
   }
 
   private height(x: number, y: number): number {

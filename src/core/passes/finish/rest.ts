@@ -67,7 +67,7 @@ export async function restOf(ctx: PassContext, pass: FinishPass, cutter: Cutter,
   }
   const away = distanceOutside(something, width, height);
   for (let k = 0; k < away.length; k++) away[k] *= cell;
-  const around = Math.max(pass.stepover, cutter.diameter / 8, 2 * cell);
+  const around = Math.max(pass.stepover, cutter.diameter / 8, 1.25 * cell);
   return {
     grid: stands,
     away,

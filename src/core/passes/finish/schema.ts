@@ -2,11 +2,15 @@ import { finite, sideStep } from '../../doc/parts';
 import { areaParts, milling } from '../../doc/pass-parts';
 import { z } from '../../units/zod';
 
+/** What a finishing pass runs along: rows, rings along the border of what is left, or whichever fits that better. */
+export const LINES = ['fit', 'rows', 'rings'] as const;
+
 export const finishSchema = z.object({
   ...areaParts,
   kind: z.literal('finish'),
   angle: finite.min(-360).max(360),
   stepover: sideStep,
+  lines: z.enum(LINES),
   /** Rows to and fro, or all of them one way. */
   milling,
   /** Points are thinned so that the path lies between the surface and this much above it. */
