@@ -45,6 +45,8 @@ export const cutterSchema = z
     /** Deepest straight plunge into solid material; 0 for a bit that does not cut at its centre. */
     maxPlungeDepth: z.number().finite().min(0),
     helix: z.enum(HELICES),
+    /** How far the upcut part of a compression bit reaches from its tip, mm; 0 where that is not known. */
+    upcut: z.number().finite().min(0).max(500).default(0),
     cutsAtCentre: z.boolean(),
     /** What a new one costs, in the shop's own money; null when it is not known. */
     price: z.number().finite().min(0).nullable(),
@@ -69,6 +71,10 @@ export const cutterSchema = z
       bad('includedAngle', 'a drill needs a point angle above 0 degrees, 118 as a rule');
   });
 export type Cutter = z.infer<typeof cutterSchema>;
+
+/** How far a bit pulls its chips up, from its tip: of a compression bit, about a diameter where it is not known (common practice, no source), mm. */
+export const upcutOf = (c: Pick<Cutter, 'helix' | 'upcut' | 'diameter'>): number =>
+  c.helix === 'compression' ? c.upcut || c.diameter : 0;
 
 /** Codes and parameters of a profile as the kernels take them. */
 export interface Profile {

@@ -110,6 +110,7 @@ const base = {
   includedAngle: 0,
   holderDiameter: 40,
   helix: 'up',
+  upcut: 0,
   price: null,
   runs: 0,
 } as const;

@@ -1,9 +1,11 @@
+import type { Board } from '../doc/board';
 import { cutterOf } from '../doc/job';
 import type { Pass } from '../doc/pass';
 import type { SetupView } from '../setup/view';
+import { cutoutRoom } from './cutout/room';
 import { kindOf } from './registry';
 
-type Passes = Pick<SetupView, 'passes' | 'cutters' | 'seat'>;
+type Passes = Pick<SetupView, 'passes' | 'cutters' | 'seat'> & { board: Pick<Board, 'thickness'> };
 
 /** Width of the ground around the outline that a pass clears, mm: as given, or worked out from its bit. */
 function trenchOf(job: Passes, pass: Pass, rough: number): number {
@@ -11,7 +13,10 @@ function trenchOf(job: Passes, pass: Pass, rough: number): number {
   const { trench } = kindOf(pass);
   if (!trench) return 0;
   const cutter = cutterOf(job, pass);
-  return pass.area.trench ?? (cutter ? trench(pass, cutter, rough) : 0);
+  if (pass.area.trench !== null || !cutter) return pass.area.trench ?? 0;
+  const own = trench(pass, cutter, rough);
+  // Roughing clears the ground that the bit of a cut-out needs after it.
+  return pass.kind === 'rough' ? Math.max(own, cutoutRoom(job)?.width ?? 0) : own;
 }
 
 /** Trench width of every pass; a finishing pass's own follows from the widest roughing trench. */

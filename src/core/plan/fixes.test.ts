@@ -250,6 +250,13 @@ const SCENES: [string, () => SetupView][] = [
       }),
   ],
   ['feed', () => plain((j) => (j.cutters[0].feed = 9000))],
+  [
+    'trench-cutout',
+    () =>
+      withPass('cutout', { ...drawerBit('em6'), id: 'short', number: 8, stickOut: 14, holderDiameter: 20 }, (_, j) =>
+        Object.assign(j.passes[0], { area: { kind: 'relief', trench: 12 } }),
+      ),
+  ],
   ['trench-narrow', () => plain((j) => Object.assign(j.passes[0], { area: { kind: 'relief', trench: 5 } }))],
   ['trench-room', () => plain((j) => (j.layers[0].size = { x: 94, y: 40 }))],
   [
@@ -409,7 +416,7 @@ const SCENES: [string, () => SetupView][] = [
     'gouge',
     () =>
       plain((j) => {
-        j.cell = 0.5;
+        j.cell = 0.8;
         j.layers[0] = shape('dome', 40, 30, 6, {
           source: { kind: 'shape', outline: { kind: 'oval' }, edge: { kind: 'plain' }, relief: { kind: 'dome' } },
         });

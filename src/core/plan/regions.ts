@@ -1,5 +1,6 @@
 import { cellsWithin } from '../arrange/cells-within';
 import type { Region } from '../arrange/target';
+import type { Board } from '../doc/board';
 import type { OutlineRef } from '../doc/outline-ref';
 import type { Area } from '../doc/pass-parts';
 import type { Grid } from '../field/height-field';
@@ -16,7 +17,7 @@ export interface ResolvedArea {
 
 /** The areas of a setup's passes; null for passes that have none. */
 export async function resolveAreas(
-  view: Pick<SetupView, 'passes' | 'cutters' | 'seat'>,
+  view: Pick<SetupView, 'passes' | 'cutters' | 'seat'> & { board: Pick<Board, 'thickness'> },
   outline: (ref: OutlineRef) => Polygon | Promise<Polygon>,
 ): Promise<(ResolvedArea | null)[]> {
   const trenches = resolveTrenches(view);

@@ -15,7 +15,7 @@ export interface ArrangeInput {
   /** Those of the setup, and hidden behind them those of the board's other setups. */
   layers: SeenLayer[];
   seat: Seat;
-  board: { x: number; y: number };
+  board: { x: number; y: number; thickness: number };
   /** How many of them are the setup's own. */
   own: number;
   passes: Pass[];

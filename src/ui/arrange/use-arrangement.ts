@@ -60,7 +60,7 @@ export function arrangeInput(job: SetupView, selected: string | null, moving = f
     layers: soundLayers(job),
     own: job.layers.length,
     seat: job.seat,
-    board: { x: job.board.x, y: job.board.y },
+    board: { x: job.board.x, y: job.board.y, thickness: job.board.thickness },
     passes: job.passes,
     cutters: job.cutters,
     selected,

@@ -50,6 +50,16 @@ function WearFields({ cutter, set }: { cutter: Cutter; set: Setter }) {
         options={HELICES.map((h) => [h, HELIX_NAMES[h]] as const)}
         onChange={set('helix')}
       />
+      {cutter.helix === 'compression' && (
+        <LengthField
+          label="Upcut part"
+          value={cutter.upcut}
+          min={0}
+          max={500}
+          onChange={set('upcut')}
+          note="from the tip; the first lap of a cut-out goes deeper. 0: not known, about a diameter"
+        />
+      )}
       <Tick label="Cuts at its centre" value={cutter.cutsAtCentre} onChange={set('cutsAtCentre')} />
       <NumberField
         label="Price"

@@ -16,9 +16,8 @@ const SLOPE = 30;
 
 /** What is to be known of each way to finish (trade handbook, direction; common practice, no source). */
 const LINES_NOTE: Record<FinishPass['lines'], string> = {
-  fit: 'a smaller bit follows the creases that a larger one left',
+  fit: 'a smaller bit follows what a larger one left',
   rows: 'even marks that are easy to sand',
-  rings: 'along edges and walls; harder to sand',
 };
 
 /** What a finishing pass leaves and takes. */
@@ -53,7 +52,7 @@ function FinishMore({ pass, set }: Edited<FinishPass>) {
         onChange={(v) => set((p) => (p.tolerance = v))}
         note="the path lies this much above the surface at most, never below"
       />
-      {pass.lines !== 'rings' && <MillingChoice {...{ pass, set }} either="rows to and fro" />}
+      <MillingChoice {...{ pass, set }} either="rows to and fro" />
     </>
   );
 }
@@ -89,20 +88,17 @@ function FinishFields(props: Edited<FinishPass>) {
         label="Runs along"
         value={pass.lines}
         options={[
-          ['fit', 'rows, rings where it is narrow'],
-          ['rows', 'rows'],
-          ['rings', 'rings'],
+          ['fit', 'creases, else rows'],
+          ['rows', 'rows always'],
         ]}
         onChange={(v) => set((p) => (p.lines = v))}
         note={LINES_NOTE[pass.lines]}
       />
-      {pass.lines !== 'rings' && (
-        <Direction
-          pass={pass}
-          set={(v) => set((p) => (p.angle = v))}
-          note={along === null ? undefined : along ? 'with the grain' : 'across or against the grain'}
-        />
-      )}
+      <Direction
+        pass={pass}
+        set={(v) => set((p) => (p.angle = v))}
+        note={along === null ? undefined : along ? 'with the grain' : 'across or against the grain'}
+      />
       <AreaFields {...props} />
     </>
   );

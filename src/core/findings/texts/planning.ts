@@ -101,6 +101,14 @@ export const PLANNING_TEXTS: Record<string, Text> = {
     `a trench of ${len(f, 'trench')} is too narrow for ${f.bit} with ${len(f, 'stock')} left on both sides`,
     `make it at least ${len(f, 'least')}`,
   ],
+  'trench-cutout': (f) => [
+    f.narrow
+      ? `in the cut-out the ${f.part} of ${f.bit} comes below the board's top, and a trench of ${len(f, 'trench')} is too narrow for it`
+      : `the trench is ${len(f, 'trench')} wide: in the cut-out the ${f.part} of ${f.bit} comes below the board's top`,
+    f.narrow
+      ? `make it at least ${len(f, 'least')}, or let the bit stand out further`
+      : 'a bit that stands out further needs less',
+  ],
   'trench-room': (f) => [
     `no room for the trench of ${len(f, 'trench')}: only ${(f.sides as string[]).map((s, i) => `${formatLength(Number((f.rooms as string[])[i]))} on the ${s} side`).join(', ')}; the bit runs off the board there`,
     'keep clamps away from these sides, make the relief smaller, or take a larger board',
@@ -151,6 +159,12 @@ export const PLANNING_TEXTS: Record<string, Text> = {
   'pocket-rest': (f) => [
     `${f.bit} does not get into corners and necks of the pocket, ${num(f, 'area').toFixed(0)} mm² of it`,
     'a smaller bit can follow in them, or they stay round',
+  ],
+  'upcut-lap': (f) => [
+    `the first lap goes ${len(f, 'first')} deep, and the upcut part of ${f.bit} reaches ${len(f, 'upcut')}: it tears the upper edge`,
+    f.shallow
+      ? 'take a downcut bit: a compression bit is not for shallow work'
+      : 'take a bit that bears a deeper first lap, or a downcut bit',
   ],
   'entry-refused': (f) => [
     `at ${num(f, 'places') === 1 ? 'one place' : `${f.places} places`} ${f.bit} fits into a gap but has no room there to ramp down: up to ${len(f, 'deep')} of wood stay, and it may plunge ${len(f, 'most')}`,

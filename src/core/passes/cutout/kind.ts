@@ -10,6 +10,7 @@ import { intoBed } from './checks/into-bed';
 import { noLine } from './checks/no-line';
 import { tabPlunge } from './checks/tab-plunge';
 import { tabsOverlap, tabsPlaced } from './checks/tabs-placed';
+import { upcutLap } from './checks/upcut-lap';
 import { type CutoutFacts, cutoutSlot, joinCutouts, planCutout } from './plan';
 
 /** Tabs in hardwood are about 8 mm tall and 25 mm long (trade handbook, section 3; common practice, no source), mm. */
@@ -75,5 +76,5 @@ export const cutout: PassKind<'cutout', CutoutFacts> = {
   opens: ({ pass, cutter, facts, outline }) => cutoutSlot(pass, cutter, facts, outline),
   outline: (pass) => pass.outline,
   joinFacts: joinCutouts,
-  checks: [noLine, intoBed, tabsPlaced, tabsOverlap, tabPlunge, corners],
+  checks: [noLine, intoBed, tabsPlaced, tabsOverlap, tabPlunge, upcutLap, corners],
 };

@@ -6,6 +6,7 @@ import type { Polygon } from '../../outline/polygon';
 import { clearHeights, highestAlong, highestWithin, lowerStock, type PassContext, type Tool } from '../context';
 import type { Slot } from '../slots';
 import { type TightCorner, tightCorners } from './corners';
+import { cutoutDepths, depthOfLap } from './depths';
 import { leadFrom } from './lead';
 import { alongNearest, atDepth, type CutLine, type CutLines, cutLines, linesOn, pointAt, rotated } from './line';
 import type { CutoutPass } from './schema';
@@ -23,6 +24,8 @@ export interface CutoutFacts {
   /** How far down its first laps go, and in how many goes. */
   floor: number;
   levels: number;
+  /** How deep the first of them goes under where it begins. */
+  first: number;
   bottom: number;
   /** Upper side of the tabs. */
   tabTop: number;
@@ -47,20 +50,11 @@ export function joinCutouts(all: CutoutFacts[]): CutoutFacts {
   };
 }
 
-/** Depths that a cut-out runs at, in a board `thickness` mm thick. */
-export function cutoutDepths(pass: CutoutPass, thickness: number, start: number) {
-  const bottom = -thickness - pass.into;
-  const floor = pass.floor > 0 ? Math.min(start, -thickness + pass.floor) : bottom;
-  // Passes = ceil(depth / stepdown) (trade handbook, section 3; common practice, no source).
-  const levels = Math.max(0, Math.ceil((start - floor) / pass.stepdown - 1e-6));
-  return { bottom, floor, levels, tabTop: Math.min(start, -thickness + pass.tabs.thickness) };
-}
-
 /** A cut-out on its way. */
 interface Way extends Tool {
   pass: CutoutPass;
   lines: CutLines;
-  depths: { start: number } & ReturnType<typeof cutoutDepths>;
+  depths: ReturnType<typeof cutoutDepths>;
   /** Half of what a tab reaches along its line, its slopes with it. */
   reach: number;
 }
@@ -94,11 +88,11 @@ export async function planCutout(
   const lines = linesOn(cutLines(outline, pass, cutter), ctx.here);
   const R = cutter.diameter / 2;
   const start = pass.start === 'top' ? 0 : await highestOn(ctx, lines, R);
-  const depths = cutoutDepths(pass, ctx.board.thickness, start);
+  const depths = cutoutDepths(pass, ctx.board.thickness, start, cutter);
   const reach = lines.half + Math.max(0, depths.tabTop - depths.bottom) / lines.slope;
   const path = new Path();
   const clear = await clearHeights(ctx, R);
-  const way: Way = { path, cutter, clear, heights: ctx.heights, pass, lines, depths: { start, ...depths }, reach };
+  const way: Way = { path, cutter, clear, heights: ctx.heights, pass, lines, depths, reach };
   const all = pairs(lines);
   for (const [i, [line, last]] of all.entries()) cutOne(way, line, last, ['outline', i + 1, all.length]);
   if (path.moves > 0) path.rapid(path.x, path.y, ctx.heights.everything);
@@ -106,7 +100,6 @@ export async function planCutout(
   return {
     path,
     cutout: {
-      start,
       ...depths,
       rings: lines.last.map((l) => Array.from(l.ring)),
       reach,
@@ -146,7 +139,7 @@ function cutOne(way: Way, line: CutLine, last: CutLine | undefined, outline: Ste
   enter(way, ax, ay, height);
   let s = 0;
   for (let n = 1; n <= depths.levels; n++) {
-    const z = depths.start + ((depths.floor - depths.start) * n) / depths.levels;
+    const z = depthOfLap(depths, n);
     path.at(outline, ['lap', n, laps]);
     s = lap(way, line, { s, z, from: n === 1 ? height : path.z, tabs: lines });
   }

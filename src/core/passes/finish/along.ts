@@ -3,8 +3,6 @@ import { type Line, stretchesOf } from './bands';
 import { emit, hopTo, type Way } from './emit';
 import type { Raster } from './raster';
 
-/** How far a guide line may be from the contour that it follows, as a share of the stepover. */
-const WANDER = 0.2;
 /** Parts of lines shorter than so many stepovers are left out: the way to each would take longer than what they take off is worth. */
 const SHORT = 2;
 /** Lines that are named in the program, about. */
@@ -32,7 +30,11 @@ const lineLength = ({ xy, closed }: Line): number =>
 function guidesOf(line: Line, raster: Raster, stepover: number): Guide[] {
   const { xy } = line;
   return stretchesOf(line, (i) => raster.cuts(xy[2 * i], xy[2 * i + 1]))
-    .map((l) => ({ ...l, xy: (l.closed ? simplifyRing : simplifyLine)(l.xy, WANDER * stepover), done: false }))
+    .map((l) => ({
+      ...l,
+      xy: (l.closed ? simplifyRing : simplifyLine)(l.xy, l.wander),
+      done: false,
+    }))
     .filter((l) => lineLength(l) > SHORT * stepover);
 }
 

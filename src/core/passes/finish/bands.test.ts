@@ -12,7 +12,7 @@ function band(r: number): Rest {
     const [x, y] = [grid.originX + (k % grid.width) * grid.cell, grid.originY + Math.floor(k / grid.width) * grid.cell];
     away[k] = Math.max(0, Math.abs(Math.hypot(x - 20, y - 20) - 12) - r);
   }
-  return { grid, away, around: 0.2, idle: new Uint8Array(0), hop: 10 };
+  return { grid, away, around: 0.2, most: 1, idle: new Uint8Array(0), hop: 10 };
 }
 const level = { cuts: () => true, heightAt: () => -1 };
 
@@ -68,12 +68,12 @@ test('in a crease between two lines there is one more', () => {
 
 test('the stretches of a ring that pass a test begin anew where it does not, and run on over its first point', () => {
   const xy = Float64Array.from([0, 0, 1, 0, 2, 0, 2, 1, 2, 2, 1, 2, 0, 2, 0, 1]);
-  expect(stretchesOf({ xy, closed: true }, () => true)).toEqual([{ xy, closed: true }]);
-  expect(stretchesOf({ xy, closed: true }, (i) => i !== 3).map((l) => [l.closed, l.xy.length / 2])).toEqual([
+  expect(stretchesOf({ xy, closed: true, wander: 0 }, () => true)).toEqual([{ xy, closed: true, wander: 0 }]);
+  expect(stretchesOf({ xy, closed: true, wander: 0 }, (i) => i !== 3).map((l) => [l.closed, l.xy.length / 2])).toEqual([
     [false, 7],
   ]);
   expect(
-    stretchesOf({ xy, closed: true }, (i) => i !== 3 && i !== 5).map((l) => Array.from(l.xy.subarray(0, 2))),
+    stretchesOf({ xy, closed: true, wander: 0 }, (i) => i !== 3 && i !== 5).map((l) => Array.from(l.xy.subarray(0, 2))),
   ).toEqual([[0, 2]]);
-  expect(stretchesOf({ xy, closed: false }, (i) => i < 3).map((l) => l.xy.length / 2)).toEqual([3]);
+  expect(stretchesOf({ xy, closed: false, wander: 0 }, (i) => i < 3).map((l) => l.xy.length / 2)).toEqual([3]);
 });

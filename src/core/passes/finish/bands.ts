@@ -3,10 +3,16 @@ import { distanceInside } from '../../field/distance';
 import { cellAt, type Grid, sampleField } from '../../field/height-field';
 import type { Rest } from './rest';
 
-/** Most cells of the grid that lines are drawn on: 9 bytes a cell. */
+/** Most cells of the grid that lines are drawn on: 14 bytes a cell. */
 const MOST_CELLS = 16_000_000;
 /** Cells of it that a stepover is wide, where there is room. */
 const FINE = 2;
+/** Rise of the tip's surface from one cell to the next from which on it is a wall, mm. */
+const WALL = 0.3;
+/** Where the line along the foot of a wall lies, in cells from the nearest cell over it: just short of the middle of the next. */
+const FOOT = 0.95;
+/** How far other lines may be from their contour, as a share of the stepover. */
+const WANDER = 0.2;
 /** How near the next line has to be for one between the two to be needless, in stepovers. */
 const BESIDE = 0.75;
 
@@ -17,6 +23,8 @@ const SAG = 0.02;
 export interface Line {
   xy: Float64Array;
   closed: boolean;
+  /** How far what is cut may be from it, seen from above, mm. */
+  wander: number;
 }
 
 /** The tip's surface as guide lines need it. */
@@ -26,8 +34,14 @@ interface TipSurface {
   heightAt(x: number, y: number): number;
 }
 
-/** The ground that is left, on cells fine enough for lines one stepover apart. */
-function groundOf({ grid, away, around }: Rest, tip: TipSurface, stepover: number): { grid: Grid; inside: Uint8Array } {
+/** The ground that is left, on cells fine enough for lines one stepover apart, and what of it stands over a wall. */
+interface Ground {
+  grid: Grid;
+  inside: Uint8Array;
+  high: Uint8Array;
+}
+
+function groundOf({ grid, away, around }: Rest, tip: TipSurface, stepover: number): Ground {
   let [i0, j0, i1, j1] = [grid.width, grid.height, 0, 0];
   for (let k = 0; k < away.length; k++) {
     if (away[k] > around) continue;
@@ -47,13 +61,20 @@ function groundOf({ grid, away, around }: Rest, tip: TipSurface, stepover: numbe
   };
   const field = { ...grid, data: away };
   const inside = new Uint8Array(width * height);
+  const z = new Float32Array(width * height);
   for (let j = 0; j < height; j++) {
     for (let i = 0; i < width; i++) {
       const [x, y] = [own.originX + i * cell, own.originY + j * cell];
-      if (sampleField(field, x, y) <= around && tip.cuts(x, y)) inside[j * width + i] = 1;
+      if (sampleField(field, x, y) > around || !tip.cuts(x, y)) continue;
+      inside[j * width + i] = 1;
+      z[j * width + i] = tip.heightAt(x, y);
     }
   }
-  return { grid: own, inside };
+  const high = new Uint8Array(width * height);
+  const over = (k: number, q: number) => inside[q] === 1 && z[k] - z[q] > WALL;
+  for (let k = 0; k < high.length; k++)
+    if (inside[k] && (over(k, k + 1) || over(k, k - 1) || over(k, k + width) || over(k, k - width))) high[k] = 1;
+  return { grid: own, inside, high };
 }
 
 /** Half the difference of a field's values on both sides of a cell, one of them the cell's own where a side lies outside. */
@@ -63,11 +84,11 @@ function slopeAt(f: Float32Array, inside: Uint8Array, k: number, step: number): 
 }
 
 /** The stretches of a line whose points pass a test; all of a closed one that passes everywhere. */
-export function stretchesOf({ xy, closed }: Line, test: (i: number) => boolean): Line[] {
+export function stretchesOf({ xy, closed, wander }: Line, test: (i: number) => boolean): Line[] {
   const n = xy.length / 2;
   const ok = Array.from({ length: n }, (_, i) => test(i));
   const gap = ok.indexOf(false);
-  if (gap < 0) return [{ xy, closed }];
+  if (gap < 0) return [{ xy, closed, wander }];
   const out: Line[] = [];
   let run: number[] = [];
   // A closed line is gone around from a gap, so that no stretch is parted where the line happens to begin.
@@ -78,7 +99,7 @@ export function stretchesOf({ xy, closed }: Line, test: (i: number) => boolean):
       run.push(xy[2 * i], xy[2 * i + 1]);
       continue;
     }
-    if (run.length >= 4) out.push({ xy: Float64Array.from(run), closed: false });
+    if (run.length >= 4) out.push({ xy: Float64Array.from(run), closed: false, wander });
     run = [];
   }
   return out;
@@ -86,10 +107,10 @@ export function stretchesOf({ xy, closed }: Line, test: (i: number) => boolean):
 
 /**
  * Lines along the border of the ground that is left, the first half a stepover inside, one stepover apart. Between two of them there is one more where they would miss something: in the middle of the ground, where they would lie further than that from each other,
- * and in a crease of the surface.
+ * and in a crease of the surface; and one along the foot of every wall.
  */
 export function bandsOf(rest: Rest, tip: TipSurface, stepover: number): Line[] {
-  const { grid, inside } = groundOf(rest, tip, stepover);
+  const { grid, inside, high } = groundOf(rest, tip, stepover);
   const { width, height, cell, originX, originY } = grid;
   // In half stepovers, from half a stepover inside on.
   const deep = distanceInside(inside, width, height);
@@ -115,14 +136,40 @@ export function bandsOf(rest: Rest, tip: TipSurface, stepover: number): Line[] {
     const on = (side: number) => tip.heightAt(x + (side * half * gx) / g, y + (side * half * gy) / g);
     return (on(-1) + on(1)) / 2 - tip.heightAt(x, y) > SAG;
   };
-  const place = (r: Ring): Line => ({
+  const place = (r: Ring, wander = WANDER * stepover): Line => ({
     xy: r.map((v, i) => (i % 2 === 0 ? originX : originY) + v * cell),
     closed: true,
+    wander,
   });
-  return contourRings(deep, width, height).flatMap((rings, level) =>
+  const along = contourRings(deep, width, height).flatMap((rings, level) =>
     rings.flatMap((r) => {
       const line = place(r);
       return level % 2 === 0 ? [line] : stretchesOf(line, (i) => needed(level, line.xy[2 * i], line.xy[2 * i + 1]));
     }),
   );
+  return [
+    ...feetOf(inside, high, width, height).flatMap((f) => stretchesOf(place(f.ring, cell / 4), (i) => f.at[i] === 1)),
+    ...along,
+  ];
+}
+
+/** Rings along what stands over walls, in cells, and where they run along the foot of one: 1 for such points. */
+function feetOf(inside: Uint8Array, high: Uint8Array, width: number, height: number): { ring: Ring; at: Uint8Array }[] {
+  if (!high.includes(1)) return [];
+  const low = inside.slice();
+  for (let k = 0; k < low.length; k++) if (high[k]) low[k] = 0;
+  const away = distanceInside(low, width, height);
+  // Only the first line is traced: with a ceiling under the next whole number there is no other.
+  for (let k = 0; k < away.length; k++) away[k] = Math.min(away[k] - FOOT, 0.5);
+  const beside = (x: number, y: number) => {
+    const [i, j] = [Math.round(x), Math.round(y)];
+    for (let b = Math.max(0, j - 1); b <= Math.min(height - 1, j + 1); b++)
+      for (let a = Math.max(0, i - 1); a <= Math.min(width - 1, i + 1); a++) if (high[b * width + a]) return 1;
+    return 0;
+  };
+  const rings = contourRings(away, width, height)[0] ?? [];
+  return rings.map((ring) => ({
+    ring,
+    at: Uint8Array.from({ length: ring.length / 2 }, (_, i) => beside(ring[2 * i], ring[2 * i + 1])),
+  }));
 }

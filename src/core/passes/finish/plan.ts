@@ -27,6 +27,8 @@ const SAG = 0.04;
 const CREASE_RUN = 1.2;
 /** Ground narrower than this on average is cut along its border, mm: rows across it would turn round all the time. */
 const NARROW = 15;
+/** How high wood may stand where lines are cut, as a share of the bit's stepdown. */
+const LOW = 0.6;
 /** Less wood than this is not told where the bit did not go in, mm. */
 const TOLD = 0.1;
 /** Rows that are named in the program, about. */
@@ -34,9 +36,9 @@ const SAID = 20;
 
 /**
  * Finishing: the tip runs on the exact cutter-offset surface of the target, thinned to the pass's tolerance and never below it, along rows at any
- * angle or along rings. Rows are sampled at the grid's cell, one stepover apart (along the axes the surface is worked out on the rows themselves; at
- * other angles it is read between the grid's cells), and cut region by region in serpentines. Rings lie along the border of what is left; they are
- * taken by themselves where that is narrow, as after a larger ball. A link stays on the surface when it is short, else it hops over what may still
+ * angle, or along lines. Rows are sampled at the grid's cell, one stepover apart (along the axes the surface is worked out on the rows themselves; at
+ * other angles it is read between the grid's cells), and cut region by region in serpentines. Lines lie along the border of what is left, where
+ * that is narrow and low, as after a larger ball. A link stays on the surface when it is short, else it hops over what may still
  * stand there.
  */
 export async function planFinish(
@@ -54,14 +56,16 @@ export async function planFinish(
   const clear = await clearHeights(ctx, R);
   const rest = await restOf(ctx, pass, cutter, offset);
   const raster = new Raster(ctx, pass, { cutter, surface, offset, rest }, region);
-  const rows = pass.lines === 'rings' ? null : await allRows(ctx, raster, surface, cutter, pass.stepover);
+  const rows = await allRows(ctx, raster, surface, cutter, pass.stepover);
   const path = first ?? new Path();
   const begun = path.moves;
   const live = new Live(ctx, cutter, path);
   const way: Way = { path, cutter, clear, heights: ctx.heights, live, angle: ctx.rampAngle, raster, refused: [] };
-  const fits = rows && (pass.lines === 'rows' || pass.milling !== 'either' || chordOf(rows, raster, rest) >= NARROW);
-  if (fits) cutRows(way, rows, pass);
-  else cutAlong(way, bandsOf(rest, raster, pass.stepover), pass.stepover);
+  // A line along a wall takes all that stands on it at once, rows across it a little each: lines are for what is low.
+  const low = rest.most <= LOW * cutter.maxStepdown;
+  if (pass.lines === 'fit' && pass.milling === 'either' && low && chordOf(rows, raster, rest) < NARROW)
+    cutAlong(way, bandsOf(rest, raster, pass.stepover), pass.stepover);
+  else cutRows(way, rows, pass);
   if (path.moves > 0) path.rapid(path.x, path.y, ctx.heights.everything);
   await lowerStock(ctx, path, begun, cutter);
   ctx.finished = leftBy(ctx, pass, cutter);

@@ -23,6 +23,8 @@ export interface Rest {
   around: number;
   /** 1 where rows are left out: on ground in air that is wide enough for both of its sides to be cut apart. */
   idle: Uint8Array;
+  /** How high wood stands over the tip's surface at most, mm. */
+  most: number;
   /** Longest way on the surface that is quicker than a hop, mm; Infinity where all are. */
   hop: number;
 }
@@ -52,6 +54,7 @@ export async function restOf(ctx: PassContext, pass: FinishPass, cutter: Cutter,
   const { ridge } = ctx.finished;
   const tolerance = Math.max(pass.tolerance, ctx.finished.tolerance) + LEVEL;
   const something = new Uint8Array(touch.length);
+  let most = 0;
   const cliff = 4 * offset.cell;
   const slope = (a: number, b: number) => (Math.abs(a - b) < 2 * cliff ? (a - b) / (2 * cell) : 0);
   for (let j = 1; j + 1 < height; j++) {
@@ -62,7 +65,9 @@ export async function restOf(ctx: PassContext, pass: FinishPass, cutter: Cutter,
       const over = touch[k] - Math.max(sampleField(offset, x, y, cliff), target.ground);
       if (over <= tolerance + ridge) continue;
       const steep2 = 1 + slope(touch[k + 1], touch[k - 1]) ** 2 + slope(touch[k + width], touch[k - width]) ** 2;
-      if (over > (tolerance + ridge * Math.min(STEEPEST, steep2)) * Math.sqrt(steep2)) something[k] = 1;
+      if (over <= (tolerance + ridge * Math.min(STEEPEST, steep2)) * Math.sqrt(steep2)) continue;
+      something[k] = 1;
+      most = Math.max(most, over);
     }
   }
   const away = distanceOutside(something, width, height);
@@ -72,6 +77,7 @@ export async function restOf(ctx: PassContext, pass: FinishPass, cutter: Cutter,
     grid: stands,
     away,
     around,
+    most,
     idle: wideIdle(away, stands, around),
     hop: shortestHop(machine, cutter, heights.between, heights.approach / 2),
   };

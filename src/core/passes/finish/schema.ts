@@ -2,8 +2,8 @@ import { finite, sideStep } from '../../doc/parts';
 import { areaParts, milling } from '../../doc/pass-parts';
 import { z } from '../../units/zod';
 
-/** What a finishing pass runs along: rows, rings along the border of what is left, or whichever fits that better. */
-export const LINES = ['fit', 'rows', 'rings'] as const;
+/** What a finishing pass runs along: rows, or lines along the border of what is left where that is narrow and low. */
+export const LINES = ['fit', 'rows'] as const;
 
 export const finishSchema = z.object({
   ...areaParts,

@@ -4,6 +4,7 @@ import type { PassKind } from '../kind';
 import { stepoverProblems } from '../pass-problems';
 import { FLAT_STEPOVER, freeId, millingFor, stepdownFor, stockFor } from '../proposals';
 import { roughIdle } from './checks/rough-idle';
+import { trenchCutout } from './checks/trench-cutout';
 import { trenchNarrow } from './checks/trench-narrow';
 import { trenchRoom } from './checks/trench-room';
 import { planRough } from './plan';
@@ -41,5 +42,5 @@ export const rough: PassKind<'rough', { levels: number }> = {
     return { path, facts: { levels: levels.length } };
   },
   joinFacts: (all) => ({ levels: Math.max(...all.map((f) => f.levels)) }),
-  checks: [trenchNarrow, trenchRoom, roughIdle],
+  checks: [trenchNarrow, trenchRoom, trenchCutout, roughIdle],
 };

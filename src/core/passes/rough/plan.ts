@@ -44,7 +44,8 @@ export async function planRough(
   const R = cutter.diameter / 2;
   const fine = ctx.planning.cell;
   const factor = Math.max(1, Math.min(Math.round(cutter.diameter / 32 / fine), Math.round(ctx.stock.cell / fine)));
-  const pooled = withEdges(ctx, poolField(ctx.planning, factor, 'max'), factor, pass.stockToLeave);
+  const highest = poolField(ctx.planning, factor, 'max');
+  const pooled = pass.stockToLeave > 0 ? highest : withRidges(ctx, highest, factor);
   const tolerance = pooled.cell / 2;
   const slack = 0.75 * pooled.cell + 0.71 * (factor - 1) * fine + tolerance;
   const overrun = overrunOf(ctx, cutter, R + pass.stockToLeave + slack + 2 * pooled.cell);
@@ -94,19 +95,17 @@ export async function planRough(
   return { path, levels: cut };
 }
 
-/** Highest values with the edges that stand between cells, as far as they stand over the stock to leave: without any a level runs beside them. */
-function withEdges(
-  { target, planning, raised }: PassContext,
-  pooled: HeightField,
-  factor: number,
-  stockToLeave: number,
-): HeightField {
+/** Edges between cells that stand higher are walls, which a level keeps away from as it is, mm. */
+const RIDGE = 0.5;
+
+/** Highest values with the ridges that stand between cells: without stock to leave a level runs right beside them. */
+function withRidges({ target, planning, raised }: PassContext, pooled: HeightField, factor: number): HeightField {
   for (let q = 0; q < raised.length; q += 2) {
-    const k = raised[q];
-    if (target.mask[k] === MASK.keep) continue;
+    const [k, up] = [raised[q], raised[q + 1]];
+    if (up > RIDGE || target.mask[k] === MASK.keep) continue;
     const [i, j] = [k % planning.width, Math.floor(k / planning.width)];
     const p = Math.floor(j / factor) * pooled.width + Math.floor(i / factor);
-    pooled.data[p] = Math.max(pooled.data[p], planning.data[k] + raised[q + 1] - stockToLeave);
+    pooled.data[p] = Math.max(pooled.data[p], planning.data[k] + up);
   }
   return pooled;
 }
