@@ -21,6 +21,55 @@ const server = [`${S}server.test.ts`, `${S}keeping.test.ts`];
 /** [name, file, from, to, tests] */
 const FAULTS = [
   [
+    'a ramp that goes on over a low wall',
+    `${C}motion/enter.ts`,
+    '(steep && points[i + 2] - points[foot - 1] > maxPlungeDepth)',
+    'false',
+    [`${C}motion/enter.test.ts`],
+  ],
+  [
+    'down a slope as fast as along it',
+    `${C}motion/path.ts`,
+    'plunge * Math.max(1, aside / -dz), dz',
+    'plunge * Math.max(9, aside / -dz), dz',
+    motion,
+  ],
+  [
+    'slopes that the proof does not look at',
+    `${C}proof/checks/plunge.ts`,
+    'run.cutter.plunge * Math.max(1, aside / sure)',
+    'run.cutter.plunge * Math.max(1, 9 * aside / sure)',
+    [`${C}proof/bad-programs.test.ts`],
+  ],
+  [
+    'no line in a crease',
+    `${C}passes/finish/bands.ts`,
+    'tip.heightAt(x, y) > SAG;',
+    'tip.heightAt(x, y) > 90 * SAG;',
+    [`${C}passes/finish/bands.test.ts`],
+  ],
+  [
+    'lines twice as far apart',
+    `${C}passes/finish/bands.ts`,
+    '(2 * (deep[k] - 0.5) * cell) / stepover - 1',
+    '((deep[k] - 0.5) * cell) / stepover - 1',
+    [`${C}passes/finish/bands.test.ts`, `${C}plan/rest.test.ts`],
+  ],
+  [
+    'a first lap within the upcut part',
+    `${C}passes/cutout/depths.ts`,
+    'cutter.maxStepdown, upcut + OVER',
+    'cutter.maxStepdown, upcut - OVER',
+    [`${C}plan/cutout.test.ts`],
+  ],
+  [
+    'a trench without room for the holder',
+    `${C}passes/cutout/room.ts`,
+    'axis + c.holderDiameter / 2 + CLEAR',
+    'axis + CLEAR',
+    [`${C}passes/cutout/room.test.ts`],
+  ],
+  [
     'corners faster than they may be',
     `${C}motion/time.ts`,
     'Math.sqrt(0.5 * (1 - cosine))',

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { DRAWER } from '../doc/defaults';
-import { enterWood, headOf } from './enter';
+import { enterWood, hasRoom, headOf } from './enter';
 import { shortestHop } from './link';
 import { MOVES, Path } from './path';
 import { motionTime } from './time';
@@ -75,6 +75,33 @@ describe('going into the wood along an open line', () => {
     enterWood(path, ball, points, { closed: false, top: 0, angle: 4 });
     expect(Math.max(...movesOf(path).map((m) => m.x))).toBe(5);
     expect(path.z).toBe(-4);
+  });
+
+  test('nor over one that is lower than where it begins, but higher than it may plunge behind it', () => {
+    // A wall 3 mm high, 1 mm under the height that the ramp begins at, and a slope of 45 degrees that is no wall.
+    for (const [foot, most] of [
+      [5, 5],
+      [2, 8],
+    ]) {
+      const points = Float64Array.of(0, 7, -4, foot, 7, -4, 5, 7, -1, 8, 7, -1, 8, 7, -1, 40, 7, -1);
+      const path = new Path();
+      path.rapid(0, 7, 5);
+      expect(hasRoom(path, ball, points, 0)).toBe(true);
+      enterWood(path, ball, points, { closed: false, top: 0, angle: 4 });
+      const reached = Math.max(...movesOf(path).map((m) => m.x));
+      if (foot === 5) expect(reached).toBe(most);
+      else expect(reached).toBeGreaterThan(most);
+      expect(path.z).toBe(-4);
+    }
+  });
+
+  test('has room for it where it runs on for a quarter of a diameter before a wall, or may plunge', () => {
+    const path = new Path();
+    path.rapid(0, 7, 5);
+    const line = (long: number) => Float64Array.of(0, 7, -4, long, 7, -4, long, 7, 3);
+    expect(hasRoom(path, ball, line(0.26 * ball.diameter), 0)).toBe(true);
+    expect(hasRoom(path, ball, line(0.24 * ball.diameter), 0)).toBe(false);
+    expect(hasRoom(path, ball, line(0.1), -4 + ball.maxPlungeDepth)).toBe(true);
   });
 
   test('on a line too short for a ramp no deeper at once than it may plunge, along it and back in between', () => {
