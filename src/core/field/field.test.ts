@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { contourRings, ringArea, ringLength, simplifyRing } from './contours';
+import { contourRings, ringArea, ringLength, simplifyLine, simplifyRing } from './contours';
 import { distanceInside } from './distance';
 import { boardGrid, makeField, padField, poolField, sampleField } from './height-field';
 
@@ -82,4 +82,32 @@ test('sampling is bilinear on slopes and takes the top at a cliff; pooling bound
   const p = padField(f, 1, -9);
   expect(p.data[0]).toBe(-9);
   expect(sampleField(p, 1.75, 2.25)).toBeCloseTo(sampleField(f, 1.75, 2.25), 6);
+});
+
+test('a line with fewer points keeps its ends, and none of its own points lies further than the tolerance from it', () => {
+  const step = fc.tuple(fc.integer({ min: -40, max: 40 }), fc.integer({ min: -40, max: 40 }));
+  fc.assert(
+    fc.property(fc.array(step, { minLength: 2, maxLength: 40 }), fc.integer({ min: 1, max: 30 }), (steps, tenths) => {
+      let [x, y] = [0, 0];
+      const line = Float64Array.from(
+        steps.flatMap(([dx, dy]) => {
+          [x, y] = [x + dx / 10, y + dy / 10];
+          return [x, y];
+        }),
+      );
+      const out = simplifyLine(line, tenths / 10);
+      expect([out[0], out[1], out.at(-2), out.at(-1)]).toEqual([line[0], line[1], line.at(-2), line.at(-1)]);
+      for (let i = 0; i < line.length; i += 2) {
+        let best = Math.hypot(line[i] - out[0], line[i + 1] - out[1]);
+        for (let k = 2; k < out.length; k += 2) {
+          const [ax, ay, bx, by] = [out[k - 2], out[k - 1], out[k], out[k + 1]];
+          const l2 = (bx - ax) ** 2 + (by - ay) ** 2;
+          const t =
+            l2 > 0 ? Math.min(1, Math.max(0, ((line[i] - ax) * (bx - ax) + (line[i + 1] - ay) * (by - ay)) / l2)) : 0;
+          best = Math.min(best, Math.hypot(ax + t * (bx - ax) - line[i], ay + t * (by - ay) - line[i + 1]));
+        }
+        expect(best).toBeLessThanOrEqual(tenths / 10 + 1e-9);
+      }
+    }),
+  );
 });

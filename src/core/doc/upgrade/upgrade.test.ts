@@ -22,7 +22,7 @@ const contentOf = (file: string) =>
 describe('documents of every version from this project’s history', () => {
   test('there are some of each', () => {
     for (const v of ['v1-', 'v2-']) expect(files.filter((f) => f.startsWith(v)).length).toBeGreaterThan(2);
-    expect(files.filter((f) => f.startsWith('v3-')).length).toBeGreaterThan(0);
+    for (const v of ['v3-', 'v4-']) expect(files.filter((f) => f.startsWith(v)).length).toBeGreaterThan(0);
   });
 
   test.each(files)(
@@ -79,4 +79,11 @@ test('the board’s zero, place and spoilboard go to its setup; machines and bit
   expect(setup.heights).toEqual({ approach: 1, between: 1, everything: 5 });
   expect(job.machine).toMatchObject({ bedToNose: job.machine.zTravel + 25, dialect: 'rs274', rotary: 'none' });
   expect(job.cutters.map((c) => c.cutsAtCentre)).toEqual(job.cutters.map((c) => c.maxPlungeDepth > 0));
+});
+
+test('finishing of version 4 keeps its rows, and what else a pass says stays', () => {
+  const old = stored('v4-pocket-inch.json') as { boards: { setups: { passes: object[] }[] }[] };
+  const now = jobSchema.parse(stored('v4-pocket-inch.json')).boards[0].setups[0].passes;
+  const before = old.boards[0].setups[0].passes;
+  expect(now).toEqual(before.map((p) => ('kind' in p && p.kind === 'finish' ? { ...p, lines: 'rows' } : p)));
 });

@@ -52,6 +52,22 @@ test('of a band every place lies within half a stepover of a line, and lines lie
   );
 });
 
+test('of a board that is left as a whole, lines run along its edges; of one on which nothing is left there are none', () => {
+  const grid = boardGrid(6, 4, 0.2);
+  const rest = (away: number): Rest => ({
+    grid,
+    away: new Float32Array(grid.width * grid.height).fill(away),
+    around: 0.2,
+    most: 1,
+    idle: new Uint8Array(0),
+    hop: 10,
+  });
+  const lines = bandsOf(rest(0), level, 0.5);
+  expect(Math.min(...lines.map((l) => fromLine(l, 3, 0.2)))).toBeLessThan(0.5);
+  expect(Math.min(...lines.map((l) => fromLine(l, 3, 2)))).toBeLessThan(0.5);
+  expect(bandsOf(rest(9), level, 0.5)).toEqual([]);
+});
+
 test('in a crease between two lines there is one more', () => {
   const rest = band(1.2);
   const lines = (depth: number) =>

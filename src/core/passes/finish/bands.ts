@@ -62,8 +62,9 @@ function groundOf({ grid, away, around }: Rest, tip: TipSurface, stepover: numbe
   const field = { ...grid, data: away };
   const inside = new Uint8Array(width * height);
   const z = new Float32Array(width * height);
-  for (let j = 0; j < height; j++) {
-    for (let i = 0; i < width; i++) {
+  // The outermost cells stay outside, so that there is a border even where all of a small board is left.
+  for (let j = 1; j + 1 < height; j++) {
+    for (let i = 1; i + 1 < width; i++) {
       const [x, y] = [own.originX + i * cell, own.originY + j * cell];
       if (sampleField(field, x, y) > around || !tip.cuts(x, y)) continue;
       inside[j * width + i] = 1;
