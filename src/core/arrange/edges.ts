@@ -13,7 +13,7 @@ const TILE = 128;
 /** Second difference of three cells in a row from which an edge may stand up between two of them, mm. */
 const EDGE = 0.01;
 /** How far an edge may stand above the straight line between two cells, mm. */
-const ALLOWED = 0.002;
+const ALLOWED = 0.005;
 
 /** Height of a cell over the base plane; NaN around a sunk piece. */
 const heightOf = ({ z, cover, raised }: Drawn & { raised: boolean }, k: number): number =>

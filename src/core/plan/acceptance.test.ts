@@ -98,9 +98,9 @@ describe('the demo plaque: 300 x 200 x 19 mm, 6.35 end mill, 3.175 ball, 8 % ste
     const [rough, finish] = plan.summary.passes;
     const ideal = plan.summary.programs[0].volume / (rough.stepdown * rough.stepover * (1800 / 60));
     expect(rough.seconds / ideal).toBeLessThan(1.6);
-    // Prototypes reached 1.11 with walls taken at full feed; down what is steeper than 45 degrees the plunge feed
-    // bounds it, and so do the ramps and short rings of levels where more stands than the ball takes at once.
-    expect(finish.seconds / (finish.cutLength / (1800 / 60))).toBeLessThan(1.26);
+    // Prototypes reached 1.11 with walls taken at full feed; downwards the tip bounds it, the
+    // plunge feed down a wall and more down a slope, and so do the ramps and short rings of levels where more stands than the ball takes at once.
+    expect(finish.seconds / (finish.cutLength / (1800 / 60))).toBeLessThan(1.28);
     // Rows make 0.7; rings around steep ground are of shorter moves, and long moves through air are left out.
     expect(finish.moves / finish.cutLength).toBeLessThan(0.8);
     expect(finish.stepover).toBeCloseTo(0.08 * 3.175, 6);
