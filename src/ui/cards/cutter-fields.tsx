@@ -33,11 +33,11 @@ export function CutterMark({ shape }: { shape: CutterShape }) {
 
 type Setter = <K extends keyof Cutter>(key: K) => (v: Cutter[K]) => void;
 
-const HELIX_NAMES: Record<(typeof HELICES)[number], string> = {
-  up: 'up: clears chips, lifts',
-  down: 'down: presses, packs chips',
-  compression: 'compression: clean both faces',
-  straight: 'straight',
+const HELIX_NOTES: Record<(typeof HELICES)[number], string | undefined> = {
+  up: 'clears chips, lifts the piece',
+  down: 'presses the piece down, packs chips',
+  compression: 'clean edges on both faces',
+  straight: undefined,
 };
 
 /** How its flutes turn, and what is known of its life. */
@@ -47,8 +47,9 @@ function WearFields({ cutter, set }: { cutter: Cutter; set: Setter }) {
       <Choice
         label="Helix"
         value={cutter.helix}
-        options={HELICES.map((h) => [h, HELIX_NAMES[h]] as const)}
+        options={HELICES.map((h) => [h, h] as const)}
         onChange={set('helix')}
+        note={HELIX_NOTES[cutter.helix]}
       />
       {cutter.helix === 'compression' && (
         <LengthField

@@ -12,7 +12,7 @@ function band(r: number): Rest {
     const [x, y] = [grid.originX + (k % grid.width) * grid.cell, grid.originY + Math.floor(k / grid.width) * grid.cell];
     away[k] = Math.max(0, Math.abs(Math.hypot(x - 20, y - 20) - 12) - r);
   }
-  return { grid, away, around: 0.2, most: 1, idle: new Uint8Array(0), hop: 10 };
+  return { grid, away, around: 0.2, tall: 0, idle: new Uint8Array(0), hop: 10 };
 }
 const level = { cuts: () => true, heightAt: () => -1 };
 
@@ -58,7 +58,7 @@ test('of a board that is left as a whole, lines run along its edges; of one on w
     grid,
     away: new Float32Array(grid.width * grid.height).fill(away),
     around: 0.2,
-    most: 1,
+    tall: 0,
     idle: new Uint8Array(0),
     hop: 10,
   });

@@ -27,8 +27,8 @@ const SAG = 0.04;
 const CREASE_RUN = 1.2;
 /** Ground narrower than this on average is cut along its border, mm: rows across it would turn round all the time. */
 const NARROW = 15;
-/** How high wood may stand where lines are cut, as a share of the bit's stepdown. */
-const LOW = 0.6;
+/** Share of what is to be cut that may be tall where lines are cut. */
+const LOW = 0.02;
 /** Less wood than this is not told where the bit did not go in, mm. */
 const TOLD = 0.1;
 /** Rows that are named in the program, about. */
@@ -62,7 +62,7 @@ export async function planFinish(
   const live = new Live(ctx, cutter, path);
   const way: Way = { path, cutter, clear, heights: ctx.heights, live, angle: ctx.rampAngle, raster, refused: [] };
   // A line along a wall takes all that stands on it at once, rows across it a little each: lines are for what is low.
-  const low = rest.most <= LOW * cutter.maxStepdown;
+  const low = rest.tall <= LOW;
   if (pass.lines === 'fit' && pass.milling === 'either' && low && chordOf(rows, raster, rest) < NARROW)
     cutAlong(way, bandsOf(rest, raster, pass.stepover), pass.stepover);
   else cutRows(way, rows, pass);

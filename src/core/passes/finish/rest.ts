@@ -14,6 +14,9 @@ const TURN = 3;
 /** How far the tip is drawn up where it leaves ground that is to be cut, mm: more than a bit that was set anew may be off (trade handbook, zeroing). */
 const FADE = 0.06;
 
+/** From how high wood is tall, as a share of the bit's stepdown. */
+const HIGH = 0.6;
+
 /** What finishing does not cut because nothing stands there. */
 export interface Rest {
   /** How far it is to the nearest place where something is to be cut, mm, on the grid of what stands. */
@@ -23,8 +26,8 @@ export interface Rest {
   around: number;
   /** 1 where rows are left out: on ground in air that is wide enough for both of its sides to be cut apart. */
   idle: Uint8Array;
-  /** How high wood stands over the tip's surface at most, mm. */
-  most: number;
+  /** Share of what is to be cut over which wood stands higher than lines along it should take at once. */
+  tall: number;
   /** Longest way on the surface that is quicker than a hop, mm; Infinity where all are. */
   hop: number;
 }
@@ -54,7 +57,7 @@ export async function restOf(ctx: PassContext, pass: FinishPass, cutter: Cutter,
   const { ridge } = ctx.finished;
   const tolerance = Math.max(pass.tolerance, ctx.finished.tolerance) + LEVEL;
   const something = new Uint8Array(touch.length);
-  let most = 0;
+  let [all, tall] = [0, 0];
   const cliff = 4 * offset.cell;
   const slope = (a: number, b: number) => (Math.abs(a - b) < 2 * cliff ? (a - b) / (2 * cell) : 0);
   for (let j = 1; j + 1 < height; j++) {
@@ -67,7 +70,8 @@ export async function restOf(ctx: PassContext, pass: FinishPass, cutter: Cutter,
       const steep2 = 1 + slope(touch[k + 1], touch[k - 1]) ** 2 + slope(touch[k + width], touch[k - width]) ** 2;
       if (over <= (tolerance + ridge * Math.min(STEEPEST, steep2)) * Math.sqrt(steep2)) continue;
       something[k] = 1;
-      most = Math.max(most, over);
+      all++;
+      if (over > HIGH * cutter.maxStepdown) tall++;
     }
   }
   const away = distanceOutside(something, width, height);
@@ -77,7 +81,7 @@ export async function restOf(ctx: PassContext, pass: FinishPass, cutter: Cutter,
     grid: stands,
     away,
     around,
-    most,
+    tall: all > 0 ? tall / all : 0,
     idle: wideIdle(away, stands, around),
     hop: shortestHop(machine, cutter, heights.between, heights.approach / 2),
   };
