@@ -81,3 +81,14 @@ export function thinLine(
     heights[count++] = h;
   }
 }
+
+/** Pieces of a polyline one after the other, as one. */
+export function joinedPoints(pieces: Float64Array[]): Float64Array {
+  const out = new Float64Array(pieces.reduce((sum, p) => sum + p.length, 0));
+  let at = 0;
+  for (const p of pieces) {
+    out.set(p, at);
+    at += p.length;
+  }
+  return out;
+}

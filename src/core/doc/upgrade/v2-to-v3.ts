@@ -1,6 +1,5 @@
-type Raw = Record<string, unknown>;
+import { isObject, type Raw } from './raw';
 
-const isObject = (v: unknown): v is Raw => typeof v === 'object' && v !== null && !Array.isArray(v);
 const listOf = (v: unknown): unknown[] => (Array.isArray(v) ? v : []);
 
 /** Where version 2 only said that there is a spoilboard: a usual thickness (common practice, no source), mm. */

@@ -1,4 +1,5 @@
 import { ringLength, simplifyLine, simplifyRing } from '../../field/contours';
+import { joinedPoints } from '../../motion/thin';
 import { type Line, stretchesOf } from './bands';
 import { emit, hopTo, type Way } from './emit';
 import type { Raster } from './raster';
@@ -48,13 +49,7 @@ function laid({ xy, closed }: Guide, i: number, raster: Raster): Float64Array {
     const part = raster.link(xy[2 * a], xy[2 * a + 1], xy[2 * b], xy[2 * b + 1]);
     parts.push(s > 1 ? part.subarray(3) : part);
   }
-  const out = new Float64Array(parts.reduce((sum, p) => sum + p.length, 0));
-  let at = 0;
-  for (const p of parts) {
-    out.set(p, at);
-    at += p.length;
-  }
-  return out;
+  return joinedPoints(parts);
 }
 
 /** Where guide lines can be begun, by place. */

@@ -107,8 +107,9 @@ export function stretchesOf({ xy, closed, wander }: Line, test: (i: number) => b
 }
 
 /**
- * Lines along the border of the ground that is left, the first half a stepover inside, one stepover apart. Between two of them there is one more where they would miss something: in the middle of the ground, where they would lie further than that from each other,
- * and in a crease of the surface; and one along the foot of every wall.
+ * Lines along the border of the ground that is left, the first half a stepover inside, one stepover apart. Between two of them there is one more
+ * where they would miss something: in the middle of the ground, where they would lie further than that from each other, and in a crease of the
+ * surface; and one along the foot of every wall.
  */
 export function bandsOf(rest: Rest, tip: TipSurface, stepover: number): Line[] {
   const { grid, inside, high } = groundOf(rest, tip, stepover);

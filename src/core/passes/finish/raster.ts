@@ -1,7 +1,7 @@
 import { inRegion, type Region } from '../../arrange/target';
 import { type Cutter, tipRadius } from '../../cutter/cutter';
 import { type HeightField, nearestCell, sampleField } from '../../field/height-field';
-import { thinLine } from '../../motion/thin';
+import { joinedPoints, thinLine } from '../../motion/thin';
 import type { PassContext } from '../context';
 import type { Live } from '../live';
 import { lowestTip } from '../lowest-tip';
@@ -59,7 +59,8 @@ export class Raster {
     this.cutter = cutter;
     this.surface = surface;
     this.offset = offset;
-    const a = (pass.angle * Math.PI) / 180; // exact on the axes, so that rows along them stay on the cells' centres
+    const a = (pass.angle * Math.PI) / 180;
+    // Exact on the axes, so that rows along them stay on the cells' centres.
     this.ux = Math.abs(Math.cos(a)) < 1e-12 ? 0 : Math.cos(a);
     this.uy = Math.abs(Math.sin(a)) < 1e-12 ? 0 : Math.sin(a);
     this.step = offset.cell;
@@ -220,13 +221,7 @@ export class Raster {
       i = g.from;
     }
     pieces.push(this.thin(z.subarray(i), ...at(i, 0), ux, uy));
-    const out = new Float64Array(pieces.reduce((l, p) => l + p.length, 0));
-    let o = 0;
-    for (const p of pieces) {
-      out.set(p, o);
-      o += p.length;
-    }
-    return out;
+    return joinedPoints(pieces);
   }
 
   /** Heights at even steps as thinned x y z points; between steps where they drop over a cliff the surface is looked up. */
