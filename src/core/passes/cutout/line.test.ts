@@ -60,7 +60,11 @@ test('thin places get no tab while there are others', () => {
   // A plate with a tongue 5 mm wide that has the longest straight runs.
   const tongue = [Float64Array.from([0, 0, 60, 0, 60, 27, 160, 27, 160, 32, 60, 32, 60, 60, 0, 60])];
   const rings = cutLines(tongue, pass(), mill).last.map((l) => l.ring);
-  const [placed] = placeTabs(rings, tongue, { count: 3, length: 8, thickness: 4, sloped: false, at: null }, 7.2, 7.2);
+  const [placed] = placeTabs(
+    rings,
+    { count: 3, length: 8, thickness: 4, sloped: false, at: null },
+    { outline: tongue, half: 7.2, foot: 7.2, stands: () => true },
+  );
   for (const p of placed) expect(p.x).toBeLessThan(70);
 });
 

@@ -3,6 +3,7 @@ import { ringArea } from '../../field/contours';
 import { ringLengths, ringPlace } from '../../outline/flatten';
 import type { Polygon, Ring } from '../../outline/polygon';
 import { offsetPolygon } from '../../outline/union';
+import { besideCut } from './beside';
 import type { CutoutPass } from './schema';
 import { placeTabs } from './tabs';
 
@@ -110,7 +111,8 @@ export function cutLines(outline: Polygon, pass: CutoutPass, cutter: Cutter): Cu
   const slope = pass.tabs.sloped ? Math.tan((TAB_SLOPE * Math.PI) / 180) : Infinity;
   const finals = ringsAt(away);
   const foot = half + (pass.tabs.sloped ? (pass.tabs.thickness + pass.into) / slope : 0);
-  const placed = placeTabs(finals, outline, pass.tabs, half, foot);
+  const stands = pass.side === 'outside' ? besideCut(outline, cutter.diameter + pass.last) : () => true;
+  const placed = placeTabs(finals, pass.tabs, { outline, half, foot, stands });
   const begin = (l: CutLine): CutLine => {
     if (l.tabs.length === 0) return l;
     const sorted = [...l.tabs].sort((a, b) => a - b);

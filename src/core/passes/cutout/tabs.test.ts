@@ -3,6 +3,8 @@ import { expect, test } from 'vitest';
 import { ringLengths } from '../../outline/flatten';
 import { NearestOutline } from '../../outline/nearest';
 import type { Ring } from '../../outline/polygon';
+import { offsetPolygon } from '../../outline/union';
+import { besideCut } from './beside';
 import { placeTabs } from './tabs';
 
 /** An ellipse with a wave along it, counter-clockwise. */
@@ -29,7 +31,7 @@ test('tabs are as many as were asked for, one for every piece at least, and neve
       const half = length / 20 + 3.175;
       const foot = half + slope / 10;
       const tabs = { count, length: length / 10, thickness: 3, sloped: slope > 0, at: null };
-      const placed = placeTabs(lines, lines, tabs, half, foot);
+      const placed = placeTabs(lines, tabs, { outline: lines, half, foot, stands: () => true });
       const all = placed.reduce((n, p) => n + p.length, 0);
       const totals = lines.map((r) => ringLengths(r).total);
       const rooms = totals.map((t) => Math.floor(t / (2.5 * foot)));
@@ -51,4 +53,30 @@ test('tabs are as many as were asked for, one for every piece at least, and neve
     { numRuns: 40 },
   );
   expect(exact).toBeGreaterThan(8);
+});
+
+test('no tab stands on waste that the cut itself frees, or on waste too narrow to hold', () => {
+  // A frame of 80 x 60 with a slit of 8 mm in its right side: a bit of 6 mm goes through the slit, so what lies within comes loose.
+  const ring = [0, 0, 80, 0, 80, 26, 60, 26, 60, 12, 20, 12, 20, 48, 60, 48, 60, 34, 80, 34, 80, 60, 0, 60];
+  const outline = [Float64Array.from(ring)];
+  const stands = besideCut(outline, 6);
+  expect(stands({ x: 40, y: -3 }, [40, 0])).toBe(true);
+  expect(stands({ x: 40, y: 15 }, [40, 12])).toBe(false);
+  // With a true hole instead of the slit the slug is held by its own tab.
+  const holed = [Float64Array.from([0, 0, 80, 0, 80, 60, 0, 60]), Float64Array.from([20, 12, 20, 48, 60, 48, 60, 12])];
+  expect(besideCut(holed, 6)({ x: 40, y: 15 }, [40, 12])).toBe(true);
+  // Between two pieces 8 mm apart a strip of 2 mm would be left by one cut and none by both.
+  const two = [Float64Array.from([0, 0, 40, 0, 40, 40, 0, 40]), Float64Array.from([48, 0, 88, 0, 88, 40, 48, 40])];
+  const beside = besideCut(two, 6);
+  expect(beside({ x: 43, y: 20 }, [40, 20])).toBe(false);
+  expect(beside({ x: -3, y: 20 }, [0, 20])).toBe(true);
+  const lines = offsetPolygon(outline, 3, 0.01);
+  const placed = placeTabs(
+    lines,
+    { count: 4, length: 6, thickness: 3, sloped: false, at: null },
+    { outline, half: 6, foot: 6, stands },
+  ).flat();
+  expect(placed.length).toBe(4);
+  const inner = (p: { x: number; y: number }) => p.x > 20 && p.x < 80 && p.y > 12 && p.y < 48;
+  expect(placed.filter(inner)).toEqual([]);
 });

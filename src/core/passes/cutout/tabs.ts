@@ -9,6 +9,8 @@ const STEPS = 720;
 const BEND = 0.6;
 /** Wood beside a tab that is narrower than this counts as a thin place, mm. */
 const THIN = 10;
+/** A place where a tab would stand on nothing weighs as much as this many gaps. */
+const UNHELD = 20;
 /** Rings are tried with their first tab at so many places. */
 const TURNS = 24;
 
@@ -59,22 +61,25 @@ function widthBeside(outline: Polygon, near: NearestOutline, x: number, y: numbe
   return THIN;
 }
 
+/** What tabs are placed by. */
+export interface TabRoom {
+  /** The piece's own outline. */
+  outline: Polygon;
+  /** Half of the length along the line that a tab takes at its full thickness, and with its slopes, mm. */
+  half: number;
+  foot: number;
+  /** Whether a tab at a place of the line, nearest to a place of the outline, stands on something beyond the cut. */
+  stands(place: { x: number; y: number }, foot: readonly [number, number]): boolean;
+}
+
 /**
  * Where tabs go on the lines of a cut-out: spread evenly, each line its share of them by length, moved to where the line runs
- * straight and the piece beside it is not thin. Places set by hand go to the line that is nearest.
+ * straight, the piece beside it is not thin and what lies beyond the cut stands. Places set by hand go to the line that is nearest.
  * @param lines the tip's rings
- * @param outline the piece's own outline
- * @param half half of the length along the line that a tab takes at its full thickness, mm
- * @param foot the same with its slopes
+ * @param at the piece's own outline, and what a tab takes of a line
  * @returns for each line its tabs' middles, mm
  */
-export function placeTabs(
-  lines: Ring[],
-  outline: Polygon,
-  tabs: Tabs,
-  half: number,
-  foot: number,
-): { x: number; y: number }[][] {
+export function placeTabs(lines: Ring[], tabs: Tabs, at: TabRoom): { x: number; y: number }[][] {
   const out: { x: number; y: number }[][] = lines.map(() => []);
   if (lines.length === 0) return out;
   if (tabs.at) {
@@ -84,9 +89,9 @@ export function placeTabs(
     return out;
   }
   const lengths = lines.map((r) => ringLengths(r).total);
-  const near = new NearestOutline(outline, 2 * foot + 50);
-  sharedOut(tabs.count, lengths, 2.5 * foot).forEach((count, k) => {
-    if (count > 0) out[k] = spread(lines[k], outline, near, count, { half, foot });
+  const near = new NearestOutline(at.outline, 2 * at.foot + 50);
+  sharedOut(tabs.count, lengths, 2.5 * at.foot).forEach((count, k) => {
+    if (count > 0) out[k] = spread(lines[k], near, count, at);
   });
   return out;
 }
@@ -109,23 +114,22 @@ function sharedOut(count: number, lengths: number[], room: number): number[] {
   return out;
 }
 
-/** Spreads tabs along one line. @param size what a tab takes of it on either side: at its full thickness, and with its slopes, mm */
+/** Spreads tabs along one line. */
 function spread(
   r: Ring,
-  outline: Polygon,
   near: NearestOutline,
   count: number,
-  { half, foot }: { half: number; foot: number },
+  { outline, half, foot, stands }: TabRoom,
 ): { x: number; y: number }[] {
   const { at, total } = ringLengths(r);
   const n = Math.min(STEPS, Math.max(4 * count, Math.ceil(total)));
   const places = Float64Array.from({ length: n }, (_, i) => (total * i) / n);
   const bend = bends(r, at, total, places, half);
   const xy = Array.from(places, (s) => ringPlace(r, at, total, s));
-  const cost = Float64Array.from(
-    bend,
-    (b, i) => b / BEND + 2 * (1 - widthBeside(outline, near, xy[i].x, xy[i].y) / THIN),
-  );
+  const cost = Float64Array.from(bend, (b, i) => {
+    const thin = 2 * (1 - widthBeside(outline, near, xy[i].x, xy[i].y) / THIN);
+    return b / BEND + thin + (stands(xy[i], near.foot(xy[i].x, xy[i].y)) ? 0 : UNHELD);
+  });
   const gap = n / count;
   // No further than a third of the gap, and never onto a neighbour that comes towards it.
   const shift = Math.max(0, Math.min(gap / 3, (gap - 1 - (2 * foot * n) / total) / 2));
