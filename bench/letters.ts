@@ -70,7 +70,14 @@ export async function benchLetters(): Promise<void> {
   const from = performance.now();
   const { path } = await planLetters(
     ctx,
-    { id: 'letter', kind: 'letter', cutter: cutter.id, area: { kind: 'face' }, stepdown: cutter.maxStepdown },
+    {
+      id: 'letter',
+      kind: 'letter',
+      cutter: cutter.id,
+      reserve: false,
+      area: { kind: 'face' },
+      stepdown: cutter.maxStepdown,
+    },
     cutter,
   );
   row('  the whole pass', `${((performance.now() - from) / 1000).toFixed(2)} s, ${path.moves} moves`);

@@ -94,4 +94,15 @@ test('words by a V bit, flats by the end mill, cut out with tabs: taken with the
   await expect(page.getByText(/v-60/).first()).toBeVisible();
   // The bit comes back for the cut-out, in a program of its own.
   await expect(page.getByText(/end-mill-6\.35\.nc/)).toHaveCount(2);
+  // The roughing is kept in reserve: a program apart from those that are cut, and its time is not counted.
+  await page.getByRole('button', { name: /^Passes / }).click();
+  await page.getByRole('button', { name: /^Roughing with / }).click();
+  await page.getByText('More of this pass').click();
+  await page.getByLabel('Keep in reserve').check();
+  await saved(page);
+  await expect(page.getByText('which no time of the job counts')).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByRole('button', { name: /^Roughing with .*in reserve/ })).toBeVisible();
+  await page.getByRole('button', { name: /^Run / }).click();
+  await expect(page.getByRole('list', { name: 'Programs in reserve' }).getByRole('listitem')).toHaveCount(1);
+  await expect(page.getByRole('link', { name: 'Download all programs' })).toBeVisible();
 });

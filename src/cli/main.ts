@@ -216,7 +216,9 @@ async function work(
     const report = makeReport(job, result, written, stages, Math.round(process.resourceUsage().maxRSS / 1024));
     writeFileSync(path.join(out, 'report.json'), `${JSON.stringify(report, null, 2)}\n`);
     result.summary.programs.forEach((p, i) => {
-      console.log(`${written[i]}: ${formatDuration(p.seconds)} (length over feed ${formatDuration(p.naiveSeconds)})`);
+      console.log(
+        `${written[i]}: ${formatDuration(p.seconds)} (length over feed ${formatDuration(p.naiveSeconds)})${p.reserve ? ', in reserve' : ''}`,
+      );
     });
     for (const f of report.findings) console.log(`${f.severity}: ${f.message}`);
     return report.findings.some((f) => f.severity === 'error') ? 3 : 0;

@@ -47,6 +47,7 @@ const subject = z.object({
   line: number.optional(),
   passage: z.string().optional(),
   path: z.array(z.union([z.string(), number])).optional(),
+  reserve: z.literal(true).optional(),
 } satisfies Fields<Subject>);
 const fix = z.object({ id: z.string(), figures, edits: z.array(edit) } satisfies Fields<Fix>);
 export const finding = z.object({
@@ -178,6 +179,7 @@ const program = z.object({
   passes: z.array(z.string()),
   titles: z.array(z.string()),
   rough: z.boolean(),
+  reserve: z.boolean(),
   seconds: number,
   naiveSeconds: number,
   cutLength: number,

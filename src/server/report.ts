@@ -126,6 +126,7 @@ function programReport(plan: Plan, files: string[]) {
     file: files[i],
     setup: p.setup,
     cutter: p.cutter,
+    reserve: p.reserve,
     passes: p.passes.map((id) => {
       const all = setups.find((s) => s.id === p.setup)!.passes;
       const { kind, stockToLeave, stepover, stepdown, entries } = all.find((q) => q.id === id)!;

@@ -18,7 +18,12 @@ export type Area = z.infer<typeof areaSchema>;
 /** What every pass has. */
 export const passParts = { id, cutter: z.string().min(1).max(64) };
 /** What every pass has that works over an area. */
-export const areaParts = { ...passParts, area: areaSchema };
+export const areaParts = {
+  ...passParts,
+  area: areaSchema,
+  /** Planned, written and proven, but cut only if it is wanted: what comes after it is planned as if it had not been. */
+  reserve: z.boolean(),
+};
 
 /**
  * On which side of a bit that turns clockwise the wood lies that it cuts: on its right (climb), on its left (conventional), or as it comes, which is

@@ -29,6 +29,9 @@ export type PassOf<K extends PassKindName> = Extract<Pass, { kind: K }>;
 /** Passes that work over an area. */
 export type AreaPass = Extract<Pass, { area: Area }>;
 
+/** Whether a pass is kept in reserve. */
+export const isReserve = (p: Pass): boolean => 'reserve' in p && p.reserve;
+
 /** The outline that a pass names, of its area or its own; null when it names none. */
 export function outlineOfPass(p: Pass): OutlineRef | null {
   if ('outline' in p) return p.outline;

@@ -14,6 +14,8 @@ export interface Subject {
   passage?: string;
   /** Place in the document, as steps from its root. */
   path?: (string | number)[];
+  /** It shows only when the passes in reserve are cut too. */
+  reserve?: true;
 }
 
 /** Numbers (mm, degrees, mm/min) and names that a text is made of. */
@@ -55,8 +57,10 @@ export function sortFindings(list: Finding[]): Finding[] {
 export function identify(found: Found[], stops: boolean): Finding[] {
   const seen = new Map<string, number>();
   return found.map((f) => {
-    const { setup, pass, layer, bit, file, path } = f.subject;
-    const about = [f.rule, setup, pass, layer, bit, file, path?.join('.')].filter((s) => s !== undefined).join('/');
+    const { setup, pass, layer, bit, file, path, reserve } = f.subject;
+    const about = [f.rule, setup, pass, layer, bit, file, path?.join('.'), reserve && 'with the reserve']
+      .filter((s) => s !== undefined)
+      .join('/');
     const n = seen.get(about) ?? 0;
     seen.set(about, n + 1);
     return {

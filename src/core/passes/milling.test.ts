@@ -98,7 +98,8 @@ describe('which side of the bit the wood lies on', () => {
 
   test.each(WAYS)('clearing flats, %s', async (milling, on, off) => {
     const target = recess();
-    const pass = { id: 'f', kind: 'flat' as const, cutter: mill.id, area: face.area, overlap: 1, ...clearing, milling };
+    const own = { id: 'f', kind: 'flat' as const, cutter: mill.id, reserve: false, area: face.area };
+    const pass = { ...own, overlap: 1, ...clearing, milling };
     const { path } = await planFlats(contextOf(target), pass, mill, face);
     const took = sides(path, mill, makeField(target.field, 0));
     expect(took[on]).toBeGreaterThan(12 * took[off]);
@@ -113,6 +114,7 @@ describe('which side of the bit the wood lies on', () => {
       id: 'f',
       kind: 'finish' as const,
       cutter: ball.id,
+      reserve: false,
       area: face.area,
       angle: 0,
       tolerance: 0.02,

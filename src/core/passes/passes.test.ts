@@ -17,6 +17,7 @@ const area = { kind: 'relief' as const, trench: null };
 const rough: RoughPass = {
   id: 'r',
   kind: 'rough',
+  reserve: false,
   cutter: 'em6',
   area,
   strategy: 'rings',
@@ -30,6 +31,7 @@ const rough: RoughPass = {
 const finish: FinishPass = {
   id: 'f',
   kind: 'finish',
+  reserve: false,
   cutter: 'ball3',
   area,
   angle: 0,

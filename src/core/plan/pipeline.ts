@@ -11,10 +11,11 @@ import { BeyondPlots, type Plots, plotsOf, refuseTooLarge } from './plots';
 import { problems } from './problems';
 import { type PlannedProgram, writePrograms } from './programs';
 import { partsToProve } from './proof-parts';
-import { type BoardToProve, type ProvenSetup, provePlan } from './prove-plan';
+import { proveOrders } from './prove-orders';
+import type { BoardToProve, ProvenSetup } from './prove-plan';
 import type { PlanEnvironment } from './stage';
 import { PlanStopped } from './stopped';
-import type { Plan, SetupSummary } from './summary';
+import { type Plan, type SetupSummary, secondsOf } from './summary';
 
 /** A board with its plots, and its setups as they are planned; all of them share their plots. */
 interface BoardInput {
@@ -103,19 +104,16 @@ export async function planJob(
   const planned = writePrograms(done);
   const { programs, found } = given ? givenPrograms(given, planned, done) : { programs: planned, found: [] };
   env.progress('proof', 0.6);
-  const proofs: Awaited<ReturnType<typeof provePlan>>[] = [];
+  const proofs: Awaited<ReturnType<typeof proveOrders>>[] = [];
   const setsOf = (b: BoardInput) => done.filter((d) => b.setups.some((s) => s.view === d.view));
-  for (const b of boards) proofs.push(await provePlan(await toProve(b, setsOf(b), programs, load, env), programs, env));
+  for (const b of boards)
+    proofs.push(await proveOrders(await toProve(b, setsOf(b), programs, load, env), programs, env));
   env.progress('done', 1);
   const summaries: SetupSummary[] = [];
   const surfaces: Plan['surfaces'] = [];
   boards.forEach((b, i) => {
     setsOf(b).forEach((d, k) => {
       const p = proofs[i].setups[k];
-      const own = programs.filter((e) => e.setup === d.view.setup.id);
-      own.forEach((e, n) => {
-        Object.assign(e, p.programs[n]);
-      });
       summaries.push(summarise(d, p));
       const { target, mask, cut, rough, deviation } = p;
       surfaces.push({ target, mask, cut, rough, deviation });
@@ -128,7 +126,7 @@ export async function planJob(
       boards: boards.map((b, i) => ({ id: b.board.id, thinnest: proofs[i].thinnest })),
       programs,
       findings: sortFindings([...wrong, ...identify(said, false)]),
-      seconds: programs.reduce((s, p) => s + p.seconds, 0),
+      seconds: secondsOf(programs),
     },
     surfaces,
     solids: proofs.map((p) => p.solid),

@@ -1,7 +1,7 @@
 import type { Region, Target } from '../arrange/target';
 import { type Cutter, ridgeOf } from '../cutter/cutter';
 import { plannedCutter } from '../doc/job';
-import type { Pass } from '../doc/pass';
+import { isReserve, type Pass } from '../doc/pass';
 import { type Grid, gridOf } from '../field/height-field';
 import { entriesOf, MAX_MOVES, type Mark, type MoveKind, type Path, TooManyMoves } from '../motion/path';
 import { type MotionTime, motionTime } from '../motion/time';
@@ -10,7 +10,7 @@ import { type Finished, makeContext, type PassContext } from '../passes/context'
 import type { CutoutFacts } from '../passes/cutout/plan';
 import { kindOf } from '../passes/registry';
 import type { SetupView } from '../setup/view';
-import type { PlanEnvironment } from './stage';
+import type { PlanEnvironment, StageResult } from './stage';
 import { PlanStopped } from './stopped';
 
 export interface PassSummary extends MotionTime {
@@ -83,7 +83,9 @@ function describePass(
 
 /** All that the path of a pass depends on besides what stands when it begins. */
 async function inputOf(s: SetupPlanning, ctx: PassContext, pass: Pass, cutter: Cutter, region: Region) {
-  const { id: _, ...settings } = pass;
+  const { id: _, ...all } = pass;
+  // A pass in reserve is cut no otherwise than another.
+  const settings = { ...all, reserve: undefined };
   const { board, setup, machine, seat } = s.view;
   const own = kindOf(pass).outline?.(pass);
   return {
@@ -99,25 +101,23 @@ async function inputOf(s: SetupPlanning, ctx: PassContext, pass: Pass, cutter: C
   };
 }
 
+/** The ground before the first pass. */
+function contextOf({ view, target, raised, shapes }: SetupPlanning, { host }: PlanEnvironment): PassContext {
+  const { board, setup, seat, machine } = view;
+  const { heights } = setup;
+  const { rampAngle } = board.material;
+  return makeContext({ target, raised, board, mode: seat.mode, heights, rampAngle, machine, host, ...shapes });
+}
+
 /** Plans the passes of a setup on one plot one after the other; what was planned before on the same stock is taken from the store. */
 export async function planPasses(
   s: SetupPlanning,
   env: PlanEnvironment,
   progress: (name: string, share: number) => void,
 ): Promise<Planned[]> {
-  const { view, target, raised, regions, shapes } = s;
-  const { board, setup, seat } = view;
-  const ctx = makeContext({
-    target,
-    raised,
-    board,
-    mode: seat.mode,
-    heights: setup.heights,
-    rampAngle: board.material.rampAngle,
-    machine: view.machine,
-    host: env.host,
-    ...shapes,
-  });
+  const { view, regions } = s;
+  const { setup } = view;
+  const ctx = contextOf(s, env);
   let key = s.key;
   const out: Planned[] = [];
   for (const [i, pass] of view.passes.entries()) {
@@ -125,6 +125,7 @@ export async function planPasses(
     const cutter = plannedCutter(view, pass);
     const kind = kindOf(pass);
     const taken = bearable(pass, cutter);
+    const before = isReserve(pass) ? setAside(ctx) : null;
     progress(kind.name, i / view.passes.length);
     const region = regions[i] ?? { area: { kind: 'face' }, trench: 0, within: null };
     const input = { before: key, ...(await inputOf(s, ctx, taken, cutter, region)) };
@@ -147,16 +148,35 @@ export async function planPasses(
       const cleared = ctx.cleared.includes(1) ? ctx.cleared : new Uint8Array(0);
       return { meta, arrays: { moves: path.data.slice(), stock: ctx.stock.data, stands: ctx.stands.data, cleared } };
     });
-    key = done.key;
     const { meta, arrays } = done.result;
-    // What is planned next changes them in place.
-    ctx.stock = { ...meta.stock, data: (arrays.stock as Float32Array).slice() };
-    ctx.stands = { ...meta.stock, data: (arrays.stands as Float32Array).slice() };
-    if (arrays.cleared.length > 0) ctx.cleared = (arrays.cleared as Uint8Array).slice();
-    ctx.finished = meta.finished;
-    ctx.worked ||= kind.needsLayers && arrays.moves.length > 0;
     const { stock: _, finished: __, marks, ...summary } = meta;
     out.push({ pass, cutter, marks, moves: arrays.moves as Float64Array, summary: { ...summary, id: pass.id } });
+    if (before) {
+      Object.assign(ctx, before);
+      continue;
+    }
+    key = done.key;
+    take(ctx, done.result);
+    ctx.worked ||= kind.needsLayers && arrays.moves.length > 0;
   }
   return out;
+}
+
+/** Goes on from what a pass has left; what is planned next changes it in place. */
+function take(ctx: PassContext, { meta, arrays }: StageResult<PathMeta>): void {
+  ctx.stock = { ...meta.stock, data: (arrays.stock as Float32Array).slice() };
+  ctx.stands = { ...meta.stock, data: (arrays.stands as Float32Array).slice() };
+  if (arrays.cleared.length > 0) ctx.cleared = (arrays.cleared as Uint8Array).slice();
+  ctx.finished = meta.finished;
+}
+
+/** What stands before a pass in reserve: what comes after it finds that, not what it leaves. */
+function setAside({ stock, stands, cleared, finished, worked }: PassContext): Partial<PassContext> {
+  return {
+    stock: { ...stock, data: stock.data.slice() },
+    stands: { ...stands, data: stands.data.slice() },
+    cleared: cleared.slice(),
+    finished,
+    worked,
+  };
 }

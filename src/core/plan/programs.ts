@@ -1,3 +1,4 @@
+import { isReserve } from '../doc/pass';
 import { kindOf } from '../passes/registry';
 import { DIALECT_OF } from '../program/dialects/registry';
 import { commentText, fileStem, type ProgramPart, waitsOf, writeProgram } from '../program/writer';
@@ -21,6 +22,8 @@ export interface PlannedProgram extends ProgramFigures {
   /** The comment that each of its passes begins with. */
   titles: string[];
   rough: boolean;
+  /** Kept in reserve: cut only if it is wanted, and not counted with what is cut. */
+  reserve: boolean;
   /** With the waits for its spindle; naive: its length over its feeds. */
   seconds: number;
   naiveSeconds: number;
@@ -37,13 +40,18 @@ export interface PlannedSetup {
   planned: Planned[];
 }
 
-/** Passes that follow each other with the same bit share a run; a run is a file, or a setup's are all in one where bits change by themselves. */
+/**
+ * Passes that follow each other with the same bit share a run; a run is a file, or a setup's are all in one where bits change by themselves. What is
+ * kept in reserve is in files of its own.
+ */
 function runsOf({ view, planned }: PlannedSetup): Planned[][] {
   const runs: Planned[][] = [];
   for (const p of planned) {
     if (p.moves.length === 0) continue;
+    const reserve = isReserve(p.pass);
     const last = runs.at(-1);
-    if (last && (view.output.oneFile || last[0].cutter.id === p.cutter.id)) last.push(p);
+    const together = last && (view.output.oneFile || last[0].cutter.id === p.cutter.id);
+    if (together && isReserve(last[0].pass) === reserve) last.push(p);
     else runs.push([p]);
   }
   return runs;
@@ -80,6 +88,7 @@ function headerOf({ view }: PlannedSetup, run: Planned[], seconds: number): stri
       ? ['Z zero counts from the face that the skim leaves: set it from the bed']
       : []),
     `about ${formatDuration(seconds)}`,
+    ...(isReserve(run[0].pass) ? ['kept in reserve: only if it is wanted'] : []),
     'eye and hearing protection, dust extraction, never leave it running alone',
   ].map(commentText);
 }
@@ -116,6 +125,7 @@ function programOf(s: PlannedSetup, run: Planned[], number: number): PlannedProg
     passes: run.map((p) => p.pass.id),
     titles: parts.map((p) => commentText(p.title)),
     rough: run.every((p) => kindOf(p.pass).rough),
+    reserve: isReserve(run[0].pass),
     ...sums,
     ...NOT_PROVEN,
   };

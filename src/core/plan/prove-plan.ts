@@ -41,6 +41,15 @@ export interface ProvenSetup {
   cutouts: FoundCutout[];
 }
 
+/** A board as the proof shows it. */
+export interface ProvenBoard {
+  found: Found[];
+  /** What is left of it at its thinnest place, mm. */
+  thinnest: number;
+  solid: Solid;
+  setups: ProvenSetup[];
+}
+
 /** A board that is to be proven: where, and its setups with what stands for their targets in keys. */
 export interface BoardToProve {
   board: Board;
@@ -132,7 +141,7 @@ export async function provePlan(
   b: BoardToProve,
   programs: PlannedProgram[],
   env: PlanEnvironment,
-): Promise<{ found: Found[]; thinnest: number; solid: Solid; setups: ProvenSetup[] }> {
+): Promise<ProvenBoard> {
   const { board, at, setups } = b;
   const sets = setups.map((s) =>
     toProve(

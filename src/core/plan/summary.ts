@@ -52,8 +52,12 @@ export interface Plan {
   solids: Solid[];
 }
 
+/** How long programs take together, s; those in reserve are not cut as a matter of course. */
+export const secondsOf = (programs: { seconds: number; reserve: boolean }[]): number =>
+  programs.reduce((s, p) => s + (p.reserve ? 0 : p.seconds), 0);
+
 /** A summary as one of its setups sees it: its own figures, programs and findings, and those of the whole job. */
-export function summaryOf<P extends { setup: string; seconds: number }>(
+export function summaryOf<P extends { setup: string; seconds: number; reserve: boolean }>(
   s: Omit<PlanSummary, 'programs'> & { programs: P[] },
   setup: string,
 ) {
@@ -65,6 +69,6 @@ export function summaryOf<P extends { setup: string; seconds: number }>(
     thinnest: s.boards.find((b) => b.id === own.board)?.thinnest ?? 0,
     programs,
     findings: s.findings.filter((f) => f.subject.setup === undefined || f.subject.setup === setup),
-    seconds: programs.reduce((sum, p) => sum + p.seconds, 0),
+    seconds: secondsOf(programs),
   };
 }

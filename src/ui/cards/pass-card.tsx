@@ -14,6 +14,7 @@ import { cardOf } from './kind-registry';
 import { takeCutter } from './pass-edit';
 import { AddAndRemove, FlatsOffer, type PassCardProps } from './pass-more';
 import { PassProof } from './pass-proof';
+import { InReserve, ReserveTick } from './reserve';
 import { useWhatIf } from './use-what-if';
 
 /** One pass: what it leaves, what it takes, and the few numbers that change it. */
@@ -78,6 +79,7 @@ export function PassCard(props: PassCardProps) {
       subtitle={`${cutter.name}${cutter.shape === 'v' ? `, ${trimNumber(cutter.diameter, 3)}` : ''} mm (${formatLength(stepoverBase(cutter), 'in')})`}
       mark={<CutterMark shape={cutter.shape} />}
     >
+      <InReserve pass={pass} seconds={done?.seconds} />
       <Sentence>
         <Told job={job} pass={pass} cutter={cutter} done={done} summary={summary} otherwise={otherwise} />
       </Sentence>
@@ -105,6 +107,7 @@ export function PassCard(props: PassCardProps) {
       {summary && <PassProof {...{ summary, cutter }} id={pass.id} />}
       <Folded title="More of this pass">
         {More && <More {...edited} />}
+        <ReserveTick {...edited} />
         <AddAndRemove {...props} />
       </Folded>
       <Folded title={`Bit ${cutter.number}: ${cutter.name}`}>

@@ -33,7 +33,10 @@ export function ProgramFigures({ programs, holding }: { programs: ProgramInfo[];
       <tbody>
         {programs.map((p) => (
           <tr key={p.file} title={p.bite ? `${p.file}, line ${p.bite.line}` : p.file} className="align-top">
-            <td className="pr-2 pb-1">{p.bite?.bit ?? `bit ${p.cutter}`}</td>
+            <td className="pr-2 pb-1">
+              {p.bite?.bit ?? `bit ${p.cutter}`}
+              {p.reserve && <span className="soft block">in reserve</span>}
+            </td>
             <td className="pr-2 pb-1 whitespace-nowrap">
               {p.bite ? (
                 <span className={isOver(p.bite) ? 'text-accent' : ''}>

@@ -4,10 +4,11 @@ import type { MouseEvent } from 'react';
 import { addressOf } from '@/contract/endpoint';
 import { PLANS, type PlanInfo } from '@/contract/plans';
 import { textOf } from '@/core/findings/texts/text-of';
-import { formatDuration, formatLength } from '@/core/units/length';
+import { formatLength } from '@/core/units/length';
 import type { CardProps } from '@/ui/cards/card-props';
 import { Choice, TextField, Tick } from '../controls/fields';
 import { Card, Sentence } from './card';
+import { ProgramList } from './program-list';
 
 const ORIGINS = {
   'lower-left': 'the near left corner',
@@ -68,10 +69,9 @@ export function RunCard({
   /** The programs of all setups, in their order. */
   files: string[];
 }) {
-  const numberOf = (file: string) => files.indexOf(file);
   const s = fresh && plan?.status === 'done' ? plan.summary : null;
   const bad = s?.findings.filter((f) => f.severity === 'error') ?? [];
-  const { zero, heights, up } = job.setup;
+  const { zero, heights } = job.setup;
   const asked = plan?.older ? { older: 'yes' as const } : {};
   /** Programs of an older proof go out only after a question. */
   const ask = (e: MouseEvent) => {
@@ -98,26 +98,7 @@ export function RunCard({
         </p>
       )}
       {s ? (
-        <ol className="space-y-2">
-          {s.programs.map((p) => (
-            <li key={p.file} className="rounded border border-base-300 bg-(--paper) px-3 py-2 text-sm">
-              <span className="block font-semibold break-all">{p.file}</span>
-              <span className="soft block">
-                {up === 'back' && <b className="text-accent">board on its face · </b>}
-                bit {p.cutter}, {job.cutters.find((c) => c.number === p.cutter)?.name} · {formatDuration(p.seconds)} ·{' '}
-                {Math.ceil(p.bytes / 1000)} kB
-              </span>
-              <a
-                className="btn btn-sm mt-1 w-full"
-                href={addressOf(PLANS.program, { id: plan!.id, index: String(numberOf(p.file)), ...asked })}
-                download={p.file}
-                onClick={ask}
-              >
-                <Download size={14} aria-hidden /> Download
-              </a>
-            </li>
-          ))}
-        </ol>
+        <ProgramList {...{ programs: s.programs, job, files, ask }} plan={plan!.id} asked={asked} />
       ) : (
         <p className="soft text-sm">The programs are written once the board is proven.</p>
       )}

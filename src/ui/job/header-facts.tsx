@@ -1,6 +1,7 @@
 import type { PlanInfo } from '@/contract/plans';
 import type { SurfaceFacts } from '@/core/arrange/compose';
 import { seatedDepth } from '@/core/arrange/ledger';
+import { isReserve } from '@/core/doc/pass';
 import { bitChanges, isThrough } from '@/core/passes/order';
 import type { SetupView } from '@/core/setup/view';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
@@ -42,9 +43,10 @@ export function HeaderFacts({
   const s = fresh && plan?.status === 'done' ? plan.summary : null;
   const { board, seat } = job;
   const depth = seatedDepth(seat, facts ?? { peak: 0, low: 0 }) + seat.skin;
-  const bits = new Set(job.passes.map((p) => p.cutter)).size;
+  const cut = job.passes.filter((p) => !isReserve(p));
+  const bits = new Set(cut.map((p) => p.cutter)).size;
   const changes = bitChanges(
-    s ? s.programs.flatMap((p) => p.passes.flatMap((id) => job.passes.find((o) => o.id === id) ?? [])) : job.passes,
+    s ? s.programs.flatMap((p) => p.passes.flatMap((id) => cut.find((o) => o.id === id) ?? [])) : cut,
   );
   const through = s !== null && isThrough(job.passes);
   return (

@@ -3,6 +3,7 @@ import { RefreshCw } from 'lucide-react';
 import { Fragment, useState } from 'react';
 import type { Summary } from '@/contract/wire';
 import { cutterOf } from '@/core/doc/job';
+import { isReserve } from '@/core/doc/pass';
 import { orderProblem } from '@/core/passes/order';
 import type { SetupView } from '@/core/setup/view';
 import { formatDuration } from '@/core/units/length';
@@ -35,6 +36,7 @@ export function PassRibbon({ job, summary, selected, onSelect, onMove }: Props) 
           const bit = cutterOf(job, p)?.name ?? `${p.cutter}, missing`;
           const time = summary?.passes.find((s) => s.id === p.id)?.seconds;
           const change = i > 0 && job.passes[i - 1].cutter !== p.cutter;
+          const reserve = isReserve(p);
           return (
             <Fragment key={p.id}>
               {change && (
@@ -47,7 +49,7 @@ export function PassRibbon({ job, summary, selected, onSelect, onMove }: Props) 
                   type="button"
                   draggable
                   aria-pressed={selected === p.id}
-                  aria-label={`${cardOf(p).label} with ${bit}${time !== undefined ? `, ${formatDuration(time)}` : ''}; Alt and an arrow key move it`}
+                  aria-label={`${cardOf(p).label} with ${bit}${time !== undefined ? `, ${formatDuration(time)}` : ''}${reserve ? ', in reserve' : ''}; Alt and an arrow key move it`}
                   onClick={() => onSelect(p.id)}
                   onDragStart={() => setDragged(i)}
                   onDragOver={(e) => e.preventDefault()}
@@ -57,13 +59,16 @@ export function PassRibbon({ job, summary, selected, onSelect, onMove }: Props) 
                     e.preventDefault();
                     move(i, i + (e.key === 'ArrowLeft' ? -1 : 1));
                   }}
-                  className={`h-full w-full cursor-pointer rounded-lg border px-3 py-2 text-left ${
+                  className={`h-full w-full cursor-pointer rounded-lg border px-3 py-2 text-left ${reserve ? 'border-dashed opacity-80' : ''} ${
                     selected === p.id
                       ? 'border-2 border-primary bg-base-100'
                       : 'border-(--wood-line) bg-[color-mix(in_oklab,var(--wood)_45%,var(--color-base-100))]'
                   }`}
                 >
-                  <span className="block text-sm font-semibold">{cardOf(p).label}</span>
+                  <span className="block text-sm font-semibold">
+                    {cardOf(p).label}
+                    {reserve && <span className="soft font-normal"> · in reserve</span>}
+                  </span>
                   <span className="soft block text-[13px] leading-tight">
                     {bit}
                     {time !== undefined && ` · ${formatDuration(time)}`}

@@ -2,9 +2,16 @@ import { v1ToV2 } from './v1-to-v2';
 import { v2ToV3 } from './v2-to-v3';
 import { v3ToV4 } from './v3-to-v4';
 import { v4ToV5 } from './v4-to-v5';
+import { v5ToV6 } from './v5-to-v6';
 
 /** Steps by the version that they start from. */
-const STEPS: Record<number, (old: Record<string, unknown>) => unknown> = { 1: v1ToV2, 2: v2ToV3, 3: v3ToV4, 4: v4ToV5 };
+const STEPS: Record<number, (old: Record<string, unknown>) => unknown> = {
+  1: v1ToV2,
+  2: v2ToV3,
+  3: v3ToV4,
+  4: v4ToV5,
+  5: v5ToV6,
+};
 
 /** Brings a job document of an older version up to date, step by step. What is no job document is handed on as it is. */
 export function upgradeJob(raw: unknown): unknown {

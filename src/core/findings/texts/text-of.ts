@@ -16,12 +16,12 @@ export function textOf(f: Pick<Finding, 'rule' | 'subject' | 'figures'> | Found)
   message: string;
   remedy: string;
 } {
-  const { file, line, passage } = f.subject;
+  const { file, line, passage, reserve } = f.subject;
   const text = TEXTS[f.rule];
   const [message, remedy] = text ? text(f.figures ?? {}) : [`${f.rule} ${JSON.stringify(f.figures ?? {})}`, ''];
   const at = line === undefined ? '' : `, line ${line}${passage ? ` (${passage})` : ''}`;
   const where = file === undefined ? '' : `${file}${at}: `;
-  return { message: where + message, remedy };
+  return { message: `${reserve ? 'when what is in reserve is cut too: ' : ''}${where}${message}`, remedy };
 }
 
 /** What a fix's button says. */

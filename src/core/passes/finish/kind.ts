@@ -27,6 +27,7 @@ export const finish: PassKind<'finish', FinishFacts> = {
     id: freeId('finish', view),
     kind: 'finish',
     cutter: c.id,
+    reserve: false,
     area: { kind: 'relief', trench: null },
     angle: 0,
     stepover: clean(FINE_STEPOVER * stepoverBase(c)),

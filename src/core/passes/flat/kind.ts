@@ -21,6 +21,7 @@ export const flat: PassKind<'flat'> = {
     id: freeId('flat', view),
     kind: 'flat',
     cutter: c.id,
+    reserve: false,
     area: structuredClone(view.passes.find((p) => p.kind === 'finish')?.area ?? { kind: 'relief', trench: null }),
     stepover: clean(FLAT_STEPOVER * c.diameter),
     stepdown: stepdownFor(c, view.board.material),

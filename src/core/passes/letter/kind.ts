@@ -26,6 +26,7 @@ export const letter: PassKind<'letter', LetterEdge[]> = {
     id: freeId('letter', view),
     kind: 'letter',
     cutter: c.id,
+    reserve: false,
     area: { kind: 'relief', trench: null },
     stepdown: c.maxStepdown,
   }),

@@ -25,6 +25,7 @@ export const rough: PassKind<'rough', { levels: number }> = {
     id: freeId('rough', view),
     kind: 'rough',
     cutter: c.id,
+    reserve: false,
     area: { kind: 'relief', trench: null },
     strategy: 'rings',
     angle: 0,

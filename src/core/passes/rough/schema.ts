@@ -18,4 +18,4 @@ export const roughSchema = z.object({
 export type RoughPass = z.infer<typeof roughSchema>;
 
 /** What of a roughing pass says how levels are cleared. */
-export type Clearing = Omit<RoughPass, 'id' | 'kind' | 'cutter' | 'area'>;
+export type Clearing = Omit<RoughPass, 'id' | 'kind' | 'cutter' | 'area' | 'reserve'>;
