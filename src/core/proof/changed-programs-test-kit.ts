@@ -1,8 +1,10 @@
 import { newShape } from '../arrange/new-layer';
+import { MASK } from '../arrange/target';
 import { DRAWER, HOBBY_MACHINE, materialNamed, SHOP_MACHINE } from '../doc/defaults';
 import { applyEdits } from '../doc/edits';
 import type { Job } from '../doc/job';
 import type { PassKindName } from '../doc/pass';
+import type { HeightField } from '../field/height-field';
 import type { Finding } from '../findings/finding';
 import { localHost } from '../kernels/host';
 import { addPass } from '../passes/add-pass';
@@ -62,6 +64,8 @@ export interface Baseline {
   view: SetupView;
   programs: PlainProgram[];
   cut: PlainCut;
+  /** How deep each cell may be cut: as it was, and in waste as deep as the ground around the piece. */
+  wanted: HeightField;
   prove(programs: PlainProgram[]): Promise<Finding[]>;
 }
 
@@ -84,10 +88,17 @@ export async function baselineOf(view: SetupView): Promise<Baseline> {
   const job: Job = view.document;
   const plan = await planJob(job, shapesOnly, env);
   const programs = plan.summary.programs.map((p) => ({ file: p.file, text: p.text, tool: p.cutter }));
+  const [{ target, mask }] = plan.surfaces;
+  const cut = cutBoardPlainly(view, target, programs);
+  const wanted = {
+    ...cut.stock,
+    data: cut.stock.data.map((z, k) => (mask[k] === MASK.waste ? Math.min(z, target.data[k]) : z)),
+  };
   return {
     view,
     programs,
-    cut: cutBoardPlainly(view, plan.surfaces[0].target, programs),
+    cut,
+    wanted,
     prove: async (given) => (await planJob(job, shapesOnly, env, given)).summary.findings,
   };
 }
@@ -223,7 +234,7 @@ function harmsOf(base: Baseline, changed: Changed): Harm[] {
   const cut = cutBoardPlainly(base.view, base.cut.stock, changed.programs);
   const had = new Set(base.cut.harms.map((h) => `${h.file} ${h.what}`));
   const fresh = cut.harms.filter((h) => !had.has(`${h.file} ${h.what}`));
-  return [...fresh, ...tooDeep(cut, base.cut.stock, changed.programs)];
+  return [...fresh, ...tooDeep(cut, base.wanted, changed.programs)];
 }
 
 /** What came of one changed program: whether it does harm, and whether that was found near its line; what else was said, for the message. */
