@@ -42,7 +42,7 @@ beforeAll(() => {
 afterAll(() => pool.close());
 
 test('threads draw what one thread draws, every window told once with its place', async () => {
-  const drawing = await drawingOf(view, grid, shapesOnly);
+  const drawing = await drawingOf(view, { grid: grid, sloping: [] }, shapesOnly);
   const drawn = async (threads: Threads) => {
     const out: Drawn[][] = windows.map(() => []);
     await threads.work('draw', drawing, windows, ({ z, cover }, n) => out[n].push({ z, cover }));
@@ -55,7 +55,7 @@ test('threads draw what one thread draws, every window told once with its place'
 });
 
 test('threads that look closer find what one thread finds', async () => {
-  const drawing = await drawingOf(view, grid, shapesOnly);
+  const drawing = await drawingOf(view, { grid: grid, sloping: [] }, shapesOnly);
   // A row of the ball straight through the dome, a millimetre under its top.
   const segments = Float64Array.from([2, 15, -1, 38, 15, -1, 0]);
   const moves = [movesByPlace({ cutter: bit('ball3'), segments }, grid)];
@@ -77,7 +77,7 @@ test('threads that look closer find what one thread finds', async () => {
 });
 
 test('work that fails says why, and the threads go on with the next', async () => {
-  const drawing = await drawingOf(view, grid, shapesOnly);
+  const drawing = await drawingOf(view, { grid: grid, sloping: [] }, shapesOnly);
   // A layer of a file whose content is not there.
   const layers = [{ ...view.layers[0], source: { kind: 'mesh', turns: [0, 0, 0] } as never }];
   const broken = { ...drawing, view: { ...drawing.view, layers } };

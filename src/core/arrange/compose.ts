@@ -1,7 +1,8 @@
 import type { Join, Layer, Seat } from '../doc/layer';
 import { AIR, type Grid } from '../field/height-field';
 import type { Rendered } from './rendered';
-import type { Window } from './window';
+import { drawnWalls, reachOfWalls, type Walls, wallHeights } from './vee-walls';
+import { grownWindow, meetWindows, type Window, windowGrid } from './window';
 
 /** A rendered layer with the way it joins. */
 export interface Op {
@@ -9,9 +10,17 @@ export interface Op {
   join: Join;
   lift: number;
   amount: number;
+  /** The walls of one that is V grooves, which follow the ground along their outline; null for others. */
+  walls: Walls | null;
 }
 
-export const opOf = (l: Layer, rendered: Rendered): Op => ({ rendered, join: l.join, lift: l.lift, amount: l.amount });
+export const opOf = (l: Layer, rendered: Rendered, walls: Walls | null): Op => ({
+  rendered,
+  join: l.join,
+  lift: l.lift,
+  amount: l.amount,
+  walls: drawnWalls(walls, rendered),
+});
 
 /** One surface made of layers over the base plane at 0; a sunk piece may go below it, into the board. */
 export interface Surface {
@@ -50,88 +59,97 @@ export interface Effect {
   /** Cells that it puts below the base plane, and how deep at most, mm. */
   lost: number;
   lostMost: number;
+  /** Whether it is V grooves on ground that is not level. */
+  sloping: boolean;
 }
+
+/** A rendered layer as it lies in a window of its grid. */
+const movedBy = (r: Rendered, { i, j }: Window): Rendered => ({
+  ...r,
+  window: { ...r.window, i: r.window.i - i, j: r.window.j - j },
+});
+
+const meets = (o: Op, w: Window) => meetWindows(o.rendered.window, w).width > 0;
 
 /** Smallest change of height that counts as one, mm. */
 const CHANGE = 1e-4;
 
-/**
- * Joins layers from the lowest to the highest over a window of the surface, from nothing. With z what lies beneath, v = lift +
- * layer and a its weight: stack z + a v; carve z - a v; highest z + a (max(z, v) - z); lowest z + a (min(z, v) - z); blend
- * (1 - a k) z + a k v. At the end the press shortens what is too high, and what lies below the base plane (raised) or above the board's top (sunk) is clipped.
- * @param effects filled with one entry a layer when it is given
- */
-export function compose(s: Surface, ops: Op[], seat: Seat, region: Window, effects?: Effect[]): void {
-  const { grid, z, cover, clipped } = s;
-  const W = grid.width;
-  const i1 = region.i + region.width;
-  const j1 = region.j + region.height;
-  for (let j = region.j; j < j1; j++) {
-    z.fill(0, j * W + region.i, j * W + i1);
-    cover.fill(0, j * W + region.i, j * W + i1);
-    clipped.fill(0, j * W + region.i, j * W + i1);
-  }
-  const sunk = seat.mode === 'sunk';
-  for (const op of ops) {
-    const { window: w, heights, weight } = op.rendered;
-    const marks = sunk || op.join === 'stack' || op.join === 'highest' || op.join === 'blend';
-    const k = op.join === 'blend' ? op.amount : 1;
-    const e: Effect = { covered: 0, changed: 0, up: 0, down: 0, mean: 0, lost: 0, lostMost: 0 };
-    const a0 = Math.max(region.i, w.i);
-    const a1 = Math.min(i1, w.i + w.width);
-    const b1 = Math.min(j1, w.j + w.height);
-    const { join, lift } = op;
-    let mean = 0;
-    let covered = 0;
-    let changed = 0;
-    let up = 0;
-    let down = 0;
-    for (let j = Math.max(region.j, w.j); j < b1; j++) {
-      let from = (j - w.j) * w.width + a0 - w.i;
-      let to = j * W + a0;
-      for (let i = a0; i < a1; i++, from++, to++) {
-        const h = heights[from];
-        if (h === AIR) continue;
-        const a = weight === null ? k : k * weight[from];
-        if (a === 0) continue;
-        const v = lift + h;
-        const was = z[to];
-        let now = was;
-        if (join === 'stack') now = was + a * v;
-        else if (join === 'carve') now = was - a * v;
-        else if (join === 'highest') now = v > was ? (a === 1 ? v : was + a * (v - was)) : was;
-        else if (join === 'lowest') now = v < was ? (a === 1 ? v : was + a * (v - was)) : was;
-        else now = (1 - a) * was + a * v;
-        z[to] = now;
-        if (marks) cover[to] = 1;
-        if (!effects) continue;
-        const d = now - was;
-        covered++;
-        mean += d;
-        if (d > CHANGE) {
-          changed++;
-          if (d > up) up = d;
-        } else if (d < -CHANGE) {
-          changed++;
-          if (-d > down) down = -d;
-          if (!sunk && now < -CHANGE) {
-            e.lost++;
-            if (-now > e.lostMost) e.lostMost = -now;
-          }
-        }
-      }
+/** What is counted of a layer while it joins. */
+const noEffect = (): Effect => ({
+  covered: 0,
+  changed: 0,
+  up: 0,
+  down: 0,
+  mean: 0,
+  lost: 0,
+  lostMost: 0,
+  sloping: false,
+});
+
+/** Counts one change of height. */
+function count(e: Effect, was: number, now: number, sunk: boolean): void {
+  const d = now - was;
+  e.covered++;
+  e.mean += d;
+  if (d > CHANGE) {
+    e.changed++;
+    if (d > e.up) e.up = d;
+  } else if (d < -CHANGE) {
+    e.changed++;
+    if (-d > e.down) e.down = -d;
+    if (!sunk && now < -CHANGE) {
+      e.lost++;
+      if (-now > e.lostMost) e.lostMost = -now;
     }
-    Object.assign(e, { covered, changed, up, down, mean });
-    if (e.covered > 0) e.mean /= e.covered;
-    effects?.push(e);
   }
-  const { press } = seat;
+}
+
+/** Joins one layer with what lies beneath it over a window. @param effect what it does is added to it, when it is given */
+function joinOne({ grid, z, cover }: Surface, op: Op, sunk: boolean, region: Window, effect: Effect | null): void {
+  const { window: w, heights, weight } = op.rendered;
+  const { join, lift, walls } = op;
+  const marks = sunk || join === 'stack' || join === 'highest' || join === 'blend';
+  const k = join === 'blend' ? op.amount : 1;
+  const met = meetWindows(region, w);
+  const at = (i: number, j: number) => heights[(met.j + j - w.j) * w.width + met.i + i - w.i];
+  const fall = walls && met.width > 0 ? wallHeights(walls, { grid, z }, met, at) : null;
+  if (effect) effect.sloping = fall !== null;
+  for (let j = met.j; j < met.j + met.height; j++) {
+    let from = (j - w.j) * w.width + met.i - w.i;
+    let to = j * grid.width + met.i;
+    let wall = (j - met.j) * met.width;
+    for (let i = 0; i < met.width; i++, from++, to++, wall++) {
+      const h = heights[from];
+      if (h === AIR) continue;
+      const a = weight === null ? k : k * weight[from];
+      if (a === 0) continue;
+      const v = lift + h;
+      const was = z[to];
+      let now = was;
+      if (fall !== null) now = Math.min(was, Math.max(fall[wall], was - walls!.deepest));
+      else if (join === 'stack') now = was + a * v;
+      else if (join === 'carve') now = was - a * v;
+      else if (join === 'highest') now = v > was ? (a === 1 ? v : was + a * (v - was)) : was;
+      else if (join === 'lowest') now = v < was ? (a === 1 ? v : was + a * (v - was)) : was;
+      else now = (1 - a) * was + a * v;
+      z[to] = now;
+      if (marks) cover[to] = 1;
+      if (effect) count(effect, was, now, sunk);
+    }
+  }
+  if (effect && effect.covered > 0) effect.mean /= effect.covered;
+}
+
+/** Presses a window of a surface and clips it to what its seat can keep. */
+function settle({ grid, z, clipped }: Surface, { mode, press, drop, skin }: Seat, region: Window): void {
+  const W = grid.width;
+  const sunk = mode === 'sunk';
   // A sunk piece reaches up to the board's own top.
-  const most = seat.drop + seat.skin;
-  for (let j = region.j; j < j1; j++) {
-    for (let k = j * W + region.i, end = j * W + i1; k < end; k++) {
+  const most = drop + skin;
+  for (let j = region.j; j < region.j + region.height; j++) {
+    for (let k = j * W + region.i, end = k + region.width; k < end; k++) {
       const was = z[k];
-      const v = press === null ? was : pressed(was, press, sunk ? seat.drop : null);
+      const v = press === null ? was : pressed(was, press, sunk ? drop : null);
       z[k] = v;
       if (sunk ? v > most : v < 0) {
         const to = sunk ? most : 0;
@@ -140,6 +158,51 @@ export function compose(s: Surface, ops: Op[], seat: Seat, region: Window, effec
       }
     }
   }
+}
+
+/**
+ * Joins layers from the lowest to the highest over a window of the surface, from nothing. With z what lies beneath, v = lift +
+ * layer and a its weight: stack z + a v; carve z - a v; highest z + a (max(z, v) - z); lowest z + a (min(z, v) - z); blend
+ * (1 - a k) z + a k v. V grooves on ground that is not level go as deep as the walls that begin on it along their outline, see Walls. At the
+ * end the press shortens what is too high, and what lies below the base plane (raised) or above the board's top (sunk) is clipped.
+ * @param effects filled with one entry a layer when it is given
+ */
+export function compose(s: Surface, ops: Op[], seat: Seat, region: Window, effects?: Effect[]): void {
+  const { grid } = s;
+  const met = ops.filter((o) => meets(o, region));
+  const wide = grownWindow(grid, region, reachOfWalls(met.map((o) => o.walls)));
+  if (wide.width === region.width && wide.height === region.height) {
+    joinAll(s, ops, seat, region, effects);
+    return;
+  }
+  // The walls of grooves go by the ground around the window too.
+  const around = emptySurface(windowGrid(grid, wide));
+  const own = ops.map((o) => ({ ...o, rendered: movedBy(o.rendered, wide) }));
+  joinAll(around, own, seat, { ...region, i: region.i - wide.i, j: region.j - wide.j }, effects);
+  for (const of of ['z', 'cover', 'clipped'] as const) {
+    for (let j = 0; j < region.height; j++) {
+      const from = (region.j - wide.j + j) * wide.width + region.i - wide.i;
+      s[of].set(around[of].subarray(from, from + region.width), (region.j + j) * grid.width + region.i);
+    }
+  }
+}
+
+/** Joins layers over a window of a surface from nothing, each so far around it as grooves above it ask for. */
+function joinAll(s: Surface, ops: Op[], seat: Seat, region: Window, effects?: Effect[]): void {
+  const { grid, z, cover, clipped } = s;
+  let around = reachOfWalls(ops.map((o) => o.walls));
+  const all = grownWindow(grid, region, around);
+  for (let j = all.j; j < all.j + all.height; j++) {
+    const from = j * grid.width + all.i;
+    for (const values of [z, cover, clipped]) values.fill(0, from, from + all.width);
+  }
+  for (const op of ops) {
+    const effect = effects ? noEffect() : null;
+    around -= op.walls?.reach ?? 0;
+    joinOne(s, op, seat.mode === 'sunk', grownWindow(grid, region, around), effect);
+    if (effect) effects?.push(effect);
+  }
+  settle(s, seat, region);
 }
 
 export interface SurfaceFacts {

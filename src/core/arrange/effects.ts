@@ -2,7 +2,7 @@ import type { Seat } from '../doc/layer';
 import { AIR } from '../field/height-field';
 import { compose, type Effect, emptySurface, type Op, type Surface } from './compose';
 import type { Rendered } from './rendered';
-import type { Window } from './window';
+import { meetWindows, type Window } from './window';
 
 /** What a layer does among the others. */
 export interface LayerEffect {
@@ -22,9 +22,6 @@ const SAMPLES = 40_000;
 /** Heights that differ by less are the same, mm. */
 const SAME = 1e-3;
 
-const meets = (a: Window, b: Window) =>
-  a.i < b.i + b.width && b.i < a.i + a.width && a.j < b.j + b.height && b.j < a.j + a.height;
-
 /** Every n-th cell of a rendered layer over a window, as a layer of its own on a grid of those cells. */
 function sampled(r: Rendered, w: Window, step: number, width: number, height: number): Rendered {
   const heights = new Float32Array(width * height).fill(AIR);
@@ -43,7 +40,7 @@ function sampled(r: Rendered, w: Window, step: number, width: number, height: nu
   return { ...r, window: { i: 0, j: 0, width, height }, heights, weight, below: null };
 }
 
-/** What one layer does: joined with the others that it meets, and without it. */
+/** What one layer does, its grooves by their distance alone: joined with the others that it meets, and without it. */
 function effectOf(ops: Op[], index: number, seat: Seat): LayerEffect {
   const w = ops[index].rendered.window;
   if (w.width === 0 || w.height === 0) return { stands: false, changed: 0, lost: 0, visible: 0 };
@@ -51,8 +48,11 @@ function effectOf(ops: Op[], index: number, seat: Seat): LayerEffect {
   const [width, height] = [Math.ceil(w.width / step), Math.ceil(w.height / step)];
   const near = ops
     .map((op, i) => ({ op, own: i === index }))
-    .filter(({ op }) => meets(op.rendered.window, w))
-    .map(({ op, own }) => ({ own, op: { ...op, rendered: sampled(op.rendered, w, step, width, height) } }));
+    .filter(({ op }) => meetWindows(op.rendered.window, w).width > 0)
+    .map(({ op, own }) => ({
+      own,
+      op: { ...op, rendered: sampled(op.rendered, w, step, width, height), walls: null },
+    }));
   const grid = { width, height, cell: 1, originX: 0, originY: 0 };
   const whole = { i: 0, j: 0, width, height };
   const joined = (list: Op[], effects?: Effect[]): Surface => {

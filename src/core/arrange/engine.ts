@@ -10,10 +10,12 @@ import {
   type SurfaceFacts,
   surfaceFacts,
 } from './compose';
+import { isGroove } from './grooves';
 import type { Content } from './kinds/kind';
 import { renderLayer } from './render';
 import type { Rendered } from './rendered';
-import { joinWindows, type Window } from './window';
+import { reachOfWalls, type Walls, wallsOf } from './vee-walls';
+import { grownWindow, joinWindows, type Window } from './window';
 
 /** Bytes of rendered layers that are kept; the ones used longest ago go first. */
 const BUDGET = 384 * 1024 ** 2;
@@ -52,6 +54,8 @@ export class Arrangement {
   private seat = '';
   private readonly kept = new Map<string, Rendered>();
   private bytes = 0;
+  /** The walls of layers of V grooves, by the layers' ids, with what they depend on. */
+  private readonly walled = new Map<string, { key: string; walls: Walls | null }>();
 
   /** @param contentOf a layer's source as read, or null while it is on its way: the layer is then left out */
   constructor(
@@ -89,12 +93,30 @@ export class Arrangement {
     return r;
   }
 
+  /** The walls of a layer of V grooves, from what is kept or anew. */
+  private walls(l: Layer, all: Layer[]): Walls | null {
+    if (!isGroove(l)) return null;
+    const key = `${renderKey(l, all)}|${l.lift}`;
+    const had = this.walled.get(l.id);
+    if (had?.key === key) return had.walls;
+    const content = this.contentOf(l);
+    const walls = content && wallsOf(l, content);
+    this.walled.set(l.id, { key, walls });
+    return walls;
+  }
+
   private stepsOf(layers: Layer[]): Step[] {
     return layers.flatMap((l) => {
       if (l.hidden) return [];
       const rendered = this.rendered(l, layers);
       return rendered
-        ? [{ ...opOf(l, rendered), key: `${renderKey(l, layers)}|${l.join}|${l.lift}|${l.amount}`, id: l.id }]
+        ? [
+            {
+              ...opOf(l, rendered, this.walls(l, layers)),
+              key: `${renderKey(l, layers)}|${l.join}|${l.lift}|${l.amount}`,
+              id: l.id,
+            },
+          ]
         : [];
     });
   }
@@ -103,7 +125,7 @@ export class Arrangement {
   update(layers: Layer[], seat: Seat): Window[] {
     const steps = this.stepsOf(layers);
     const seatKey = JSON.stringify(seat);
-    const dirty = seatKey === this.seat ? changedWindows(this.steps, steps) : [this.whole()];
+    const dirty = seatKey === this.seat ? changedWindows(this.grid, this.steps, steps) : [this.whole()];
     this.steps = steps;
     this.seat = seatKey;
     for (const w of dirty) compose(this.surface, steps, seat, w);
@@ -139,7 +161,7 @@ export class Arrangement {
  * Windows in which two lists of steps may differ: equal steps at the start and at the end are passed over, the windows
  * of all that lies between count.
  */
-function changedWindows(was: Step[], now: Step[]): Window[] {
+function changedWindows(grid: Grid, was: Step[], now: Step[]): Window[] {
   let a = 0;
   while (a < was.length && a < now.length && was[a].key === now[a].key) a++;
   let b = 0;
@@ -155,5 +177,7 @@ function changedWindows(was: Step[], now: Step[]): Window[] {
     if (near < 0) out.push(w);
     else out[near] = joinWindows([out[near], w]);
   }
-  return out;
+  // Ground that changes changes the walls of grooves beside it.
+  const reach = reachOfWalls([...was, ...now].map((s) => s.walls));
+  return reach > 0 ? out.map((w) => grownWindow(grid, w, reach)) : out;
 }

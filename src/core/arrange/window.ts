@@ -79,6 +79,24 @@ export function joinWindows(all: Window[]): Window {
   };
 }
 
+/** What two windows of a grid have in common; of no width where they have nothing. */
+export function meetWindows(a: Window, b: Window): Window {
+  const i = Math.max(a.i, b.i);
+  const j = Math.max(a.j, b.j);
+  const width = Math.min(a.i + a.width, b.i + b.width) - i;
+  const height = Math.min(a.j + a.height, b.j + b.height) - j;
+  return width > 0 && height > 0 ? { i, j, width, height } : EMPTY;
+}
+
+/** A window with so many mm around it, cut to its grid. */
+export function grownWindow(grid: Grid, w: Window, by: number): Window {
+  const cells = Math.ceil(by / grid.cell);
+  return meetWindows(
+    { i: w.i - cells, j: w.j - cells, width: w.width + 2 * cells, height: w.height + 2 * cells },
+    { i: 0, j: 0, width: grid.width, height: grid.height },
+  );
+}
+
 /** Marks what of a mesh lies under its base plane in a raster. */
 export const BELOW = -2;
 

@@ -1,11 +1,13 @@
-import { compose, emptySurface, opOf, type SurfaceFacts, surfaceFacts } from '../arrange/compose';
+import { compose, type Effect, emptySurface, type Op, opOf, type SurfaceFacts, surfaceFacts } from '../arrange/compose';
 import { type LayerEffect, layerEffects } from '../arrange/effects';
 import { renderKey } from '../arrange/engine';
+import { isGroove } from '../arrange/grooves';
 import type { ContentFacts } from '../arrange/kinds/kind';
 import { sourceKind } from '../arrange/kinds/registry';
 import { renderLayer } from '../arrange/render';
 import type { Rendered } from '../arrange/rendered';
 import type { Shown } from '../arrange/silhouette';
+import { wallsOf } from '../arrange/vee-walls';
 import type { DrawingGrid, Window } from '../arrange/window';
 import type { SeenLayer } from '../doc/layer';
 import { layersNamed } from '../doc/pass';
@@ -18,6 +20,8 @@ type LayerMeta = ContentFacts & { window: Window; lostPlan: number; thinCells: n
 /** What joining the layers has come to. */
 interface Composed {
   facts: SurfaceFacts;
+  /** Layers of V grooves on ground that is not level, by their ids. */
+  sloping: string[];
   effects: LayerEffect[];
 }
 
@@ -87,14 +91,18 @@ export async function composeJob(view: Composing, grid: DrawingGrid, load: LoadC
   const ops = parts.map(({ l, key }) => [key, l.join, l.lift, l.amount]);
   const made = await stage<Composed>('composite', { seat: view.seat, grid, ops }, async () => {
     const s = emptySurface(grid);
-    const joined = parts.map(({ l, r }) => opOf(l, r));
-    compose(s, joined, view.seat, { i: 0, j: 0, width: grid.width, height: grid.height });
+    const joined: Op[] = [];
+    for (const { l, r } of parts) joined.push(opOf(l, r, isGroove(l) ? wallsOf(l, (await load(l)).content) : null));
+    const done: Effect[] = [];
+    const counted = joined.some((o) => o.walls) ? done : undefined;
+    compose(s, joined, view.seat, { i: 0, j: 0, width: grid.width, height: grid.height }, counted);
+    const sloping = parts.flatMap(({ l }, n) => (done[n]?.sloping ? [l.id] : []));
     return {
-      meta: { facts: surfaceFacts(s), effects: layerEffects(joined, view.seat) },
+      meta: { facts: surfaceFacts(s), sloping, effects: layerEffects(joined, view.seat) },
       arrays: { z: s.z, cover: s.cover },
     };
   });
-  const { facts, effects } = made.result.meta;
+  const { facts, effects, sloping } = made.result.meta;
   const shownOf = async (l: SeenLayer, r: Rendered): Promise<Shown> => {
     // Files are traced around their cells: their content is not read again for it.
     const outlined = sourceKind(l).outline !== undefined;
@@ -103,6 +111,7 @@ export async function composeJob(view: Composing, grid: DrawingGrid, load: LoadC
   return {
     key: made.key,
     facts,
+    sloping,
     z: made.result.arrays.z as Float32Array,
     cover: made.result.arrays.cover as Uint8Array,
     layers: parts.map((p, i): LayerSeen => ({ ...p.facts, effect: effects[i] })),

@@ -3,6 +3,7 @@ import type { Drawn } from '../arrange/edges';
 import type { Content } from '../arrange/kinds/kind';
 import { type Placed, placedOf, renderLayer } from '../arrange/render';
 import type { Rendered } from '../arrange/rendered';
+import { drawnWalls, reachOfWalls, wallsOf } from '../arrange/vee-walls';
 import type { DrawingGrid } from '../arrange/window';
 import type { SeenLayer } from '../doc/layer';
 import type { Grid } from '../field/height-field';
@@ -16,10 +17,16 @@ export interface Drawing {
   grid: Grid;
   /** What the layers hold that are drawn, by their ids. */
   contents: Map<string, Content>;
+  /** Layers of V grooves on ground that is not level, by their ids. */
+  sloping: string[];
 }
 
 /** What of a setup is drawn, its contents read. */
-export async function drawingOf(view: Composing, grid: Grid, load: LoadContent): Promise<Drawing> {
+export async function drawingOf(
+  view: Composing,
+  { grid, sloping }: Pick<Drawing, 'grid' | 'sloping'>,
+  load: LoadContent,
+): Promise<Drawing> {
   const all = seenLayers(view);
   const contents: Drawing['contents'] = new Map();
   const read = async (l: SeenLayer, depth: number) => {
@@ -29,7 +36,7 @@ export async function drawingOf(view: Composing, grid: Grid, load: LoadContent):
   };
   for (const l of all) if (!l.hidden) await read(l, 0);
   const { layers, seat, board, setup } = view;
-  return { view: { layers, seat, board, setup }, grid, contents };
+  return { view: { layers, seat, board, setup }, grid, contents, sloping };
 }
 
 /** Room that layers need around a window to look in it as they do on the whole board, mm: what thins them and grows their masks. */
@@ -38,9 +45,11 @@ function roomOf(layers: SeenLayer[]): number {
 }
 
 /** Draws the composite of a setup on other grids than the board's, each with as much room around it as its layers need, within the board. */
-export function drawerOf({ view, grid, contents }: Drawing): (g: DrawingGrid) => Drawn {
+export function drawerOf({ view, grid, contents, sloping }: Drawing): (g: DrawingGrid) => Drawn {
   const all = seenLayers(view);
   const placed = new Map<string, Placed[]>();
+  const shown = all.filter((l) => !l.hidden);
+  const walls = shown.map((l) => (sloping.includes(l.id) ? wallsOf(l, contents.get(l.id)!) : null));
   const rendered = (l: SeenLayer, g: DrawingGrid, depth: number): Rendered => {
     const mask = maskedBy(l, all, depth);
     const content = contents.get(l.id)!;
@@ -48,15 +57,12 @@ export function drawerOf({ view, grid, contents }: Drawing): (g: DrawingGrid) =>
     placed.set(l.id, copies);
     return renderLayer(l, content, g, mask && rendered(mask, g, depth + 1), copies);
   };
-  const draw = (g: DrawingGrid): Drawn => {
-    const s = emptySurface(g);
-    const ops = all.filter((l) => !l.hidden).map((l) => opOf(l, rendered(l, g, 0)));
-    compose(s, ops, view.seat, { i: 0, j: 0, width: g.width, height: g.height });
-    return s;
-  };
   const most = roomOf(view.layers);
+  /** How far around a window the ground counts for the walls of grooves in it, mm. */
+  const reachIn = (g: DrawingGrid): number =>
+    reachOfWalls(shown.map((l, n) => walls[n] && drawnWalls(walls[n], rendered(l, g, 0))));
   return (g) => {
-    const room = Math.ceil(most / g.cell);
+    const room = Math.ceil((most + reachIn(g)) / g.cell);
     /** Cells of the window's that lie between two places, no more than there is need of room. */
     const cells = (from: number, to: number) => Math.min(room, Math.max(0, Math.floor((to - from) / g.cell)));
     const [west, south] = [cells(grid.originX, g.originX), cells(grid.originY, g.originY)];
@@ -69,7 +75,10 @@ export function drawerOf({ view, grid, contents }: Drawing): (g: DrawingGrid) =>
       originX: g.originX - west * g.cell,
       originY: g.originY - south * g.cell,
     };
-    const { z, cover } = draw(wide);
+    const s = emptySurface(wide);
+    const ops = shown.map((l, n) => opOf(l, rendered(l, wide, 0), walls[n]));
+    compose(s, ops, view.seat, { i: west, j: south, width: g.width, height: g.height });
+    const { z, cover } = s;
     if (wide.width === g.width && wide.height === g.height) return { z, cover };
     const out = { z: new Float32Array(g.width * g.height), cover: new Uint8Array(g.width * g.height) };
     for (let r = 0; r < g.height; r++) {

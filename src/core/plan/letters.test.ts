@@ -200,6 +200,45 @@ test('letters follow the surface that they are cut into, and stay off a wall bes
   expect(plan.summary.findings.map((f) => f.rule)).not.toContain('keep-cut');
 }, 60_000);
 
+test('on ground that slopes across or along it a groove keeps its width at the surface', async () => {
+  const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee() } as const;
+  for (const slope of [
+    { x: 0, y: 12 },
+    { x: 10, y: 6 },
+  ]) {
+    const job = grooved({ source, size: { x: 40, y: 2 }, rise: 4 });
+    job.board.thickness = 30;
+    Object.assign(job.layers[0], { slope, rise: 10 });
+    const plan = await planShapes(job, load);
+    expect(errorsOf(plan)).toEqual([]);
+    const { cut, target } = plan;
+    const [sx, sy] = [slope.x, slope.y].map((d) => Math.tan((d * Math.PI) / 180));
+    const at = (x: number, y: number) =>
+      cut.data[Math.round((y - cut.originY) / cut.cell) * cut.width + Math.round((x - cut.originX) / cut.cell)];
+    // The ground by its plane, through a place beside the groove.
+    const beside = target.data[300 * cut.width + 500];
+    const by = cut.originY + 300 * cut.cell;
+    const bx = cut.originX + 500 * cut.cell;
+    const ground = (x: number, y: number) => beside + sx * (x - bx) + sy * (y - by);
+    const fall = 1 / Math.tan((sharp.includedAngle * Math.PI) / 360);
+    let [low, high] = [0, 0];
+    for (let y = cut.originY + 310 * cut.cell; y < 33; y += cut.cell) {
+      for (let x = cut.originX + 330 * cut.cell; x < 67; x += 5 * cut.cell) {
+        // The walls by their definition, on straight edges far from the ends.
+        let wall = -Infinity;
+        for (const edge of [31, 33])
+          for (let px = x - 2; px <= x + 2; px += 0.05)
+            wall = Math.max(wall, ground(px, edge) - fall * Math.hypot(px - x, edge - y));
+        low = Math.min(low, at(x, y) - wall);
+        high = Math.max(high, at(x, y) - wall);
+      }
+    }
+    // No deeper than the walls but for a cell's share, and no wood left in the groove: as wide as it is drawn.
+    expect(low).toBeGreaterThan(-0.005);
+    expect(high).toBeLessThan(0.01);
+  }
+}, 60_000);
+
 test('what no V bit of the job cuts is a finding, and letters need a V bit', async () => {
   const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee(100) } as const;
   const job = changed(grooved({ source, size: { x: 40, y: 2 }, rise: 1 }), { cell: 0.4 });

@@ -129,7 +129,7 @@ export async function drawAgain(
   const opened = await cutSlots(target, slots, env.host);
   const { outside: _, ...drawn } = opened.target;
   const look: LookCloser = async (at, windows, each) => {
-    const drawing = await drawingOf(view, eye, load);
+    const drawing = await drawingOf(view, { grid: eye, sloping: made.sloping }, load);
     const datum = datumOf({ ...view.seat, peak: composite.peak });
     await env.threads.work('closer', { drawing, datum, slots, at }, windows, each);
   };
@@ -172,7 +172,7 @@ async function seat(
   if (reachesOut(grid, target.mask, view.board)) throw new BeyondPlots(view.board.id);
   const edges = await env.stage('edges', { composite: drawn.key, mode: view.seat.mode }, async () => {
     const surface = { grid, z: drawn.z, cover: drawn.cover, raised: view.seat.mode === 'raised' };
-    const drawing = await drawingOf(view, grid, load);
+    const drawing = await drawingOf(view, { grid, sloping: drawn.sloping }, load);
     const draw: DrawAll = (grids, each) => env.threads.work('draw', drawing, grids, each);
     return { meta: null, arrays: { raised: await raisedEdges(surface, draw) } };
   });

@@ -177,7 +177,7 @@ test('a file is placed in its true size, smaller where it would not fit, and a r
 
 test('what a join does, in words', () => {
   const l = job('a').layers[0];
-  const e: Effect = { covered: 100, changed: 100, up: 0, down: 0, mean: 0, lost: 0, lostMost: 0 };
+  const e: Effect = { covered: 100, changed: 100, up: 0, down: 0, mean: 0, lost: 0, lostMost: 0, sloping: false };
   expect(effectText(l, null, 'panel')).toBe('It does not lie on the board.');
   expect(effectText(l, { ...e, up: 6.2 }, 'panel')).toBe('It raises panel by up to 6.2 mm.');
   expect(effectText({ ...l, join: 'carve' }, { ...e, down: 6.2 }, 'panel')).toBe('It digs 6.2 mm into panel.');

@@ -1,6 +1,8 @@
+import { cellsWithin } from '../../arrange/cells-within';
 import type { Groove } from '../../arrange/grooves';
+import { COUNTS, meetingOf, NEAR, reachOf, WallFoot, type Walls } from '../../arrange/vee-walls';
 import type { Cutter } from '../../cutter/cutter';
-import { type HeightField, makeField, sampleField } from '../../field/height-field';
+import { cellPlace, type HeightField, makeField, nearestCell, sampleField } from '../../field/height-field';
 import { medialAxis, thinChain } from '../../outline/medial';
 import { NearestOutline } from '../../outline/nearest';
 import { offsetPolygon } from '../../outline/union';
@@ -21,6 +23,9 @@ const LOWER = 0.0005;
 const CLIFF = 4;
 /** Up to so many times the reach of the bit on both sides of it the middle takes the ridge down that the walls leave. */
 const MIDDLE = 2.5;
+
+/** Ground steeper than this beside an outline is an edge, mm a mm. */
+const STEEP = 1;
 
 /** A line that the tip follows: x y z, and how high the surface lies there that its depth counts from. */
 export interface Line {
@@ -117,36 +122,101 @@ function bottomOf(g: Groove, f: HeightField, near: NearestOutline): (x: number, 
   };
 }
 
-/** The lines of a groove: the middle between its walls where the bit reaches both, else along each wall. */
-export function linesOf(g: Groove, ctx: PassContext, cutter: Cutter): Line[] {
-  const { field } = ctx.target;
+/** What of a groove's outline is asked for: the ground along it, and heights on its middle. */
+interface Ground {
+  near: NearestOutline;
+  /** Height of the tip at a place, and of the surface that it counts from, mm. */
+  place(x: number, y: number): [number, number];
+  /** Where a place of the outline's middle lies on this ground, `r` mm from the outline. */
+  middle(x: number, y: number, r: number): [number, number];
+}
+
+/**
+ * The ground along a groove's outline as the target has it: read just outside, where it is as it was before the groove, and carried on straight to the
+ * outline; not where that is steep, or another groove.
+ */
+function footOf(g: Groove, walls: Walls, f: HeightField): WallFoot {
+  const { cells } = cellsWithin(g.polygon, f);
+  const carved = (x: number, y: number) => cells[nearestCell(f, x, y)] === 1;
+  const step = 1.5 * f.cell;
+  return new WallFoot(walls, (x, y, [nx, ny]) => {
+    const [x1, y1, x2, y2] = [x + step * nx, y + step * ny, x + 2 * step * nx, y + 2 * step * ny];
+    if (carved(x1, y1)) return highestAround(f, x, y, step);
+    const near = heightAt(f, x1, y1);
+    const fall = carved(x2, y2) ? 0 : near - heightAt(f, x2, y2);
+    return Math.abs(fall) < step * STEEP ? near + fall : near;
+  });
+}
+
+/** The ground of a groove, and how deep a bit goes in it. */
+function groundOf(g: Groove, { target: { field } }: PassContext, cutter: Cutter): Ground {
   const flat = cutter.tipDiameter / 2;
   const rise = 1 / Math.tan((g.angle * Math.PI) / 360);
   const near = new NearestOutline(g.polygon, 1);
   const lowest = lowestTip(field, cutter);
   const hit = { distance: 0, along: 0, ring: 0 };
-  // Deepest along walls that stand further apart than the bit reaches at that depth.
-  const limit = g.deepest / rise + flat;
   const beside = 1.5 * field.cell;
   // Just outside the outline the surface is as it was before the letter.
   const outwards = (x: number, y: number, d: number): [number, number] => {
     const [fx, fy] = near.foot(x, y);
     return [fx + ((fx - x) * beside) / d, fy + ((fy - y) * beside) / d];
   };
-  const bottom = bottomOf(g, field, near);
+  const surfaceAt = (x: number, y: number, d: number) =>
+    d > beside ? heightAt(field, ...outwards(x, y, d)) : highestAround(field, x, y, beside);
+  const walls = { polygon: g.polygon, fall: rise, deepest: g.deepest, reach: reachOf(g.angle, g.deepest) };
+  const foot = footOf(g, walls, field);
+  if (foot.level) {
+    const bottom = bottomOf(g, field, near);
+    const place = (x: number, y: number): [number, number] => {
+      const d = near.find(x, y, hit).distance;
+      const surface = surfaceAt(x, y, d);
+      const depth = Math.min(g.deepest, Math.max(0, (d - flat) * rise));
+      const own = d > beside + flat ? bottom(x, y, flat) : -Infinity;
+      return [lowest(x, y, Math.max(surface - depth, own)), surface];
+    };
+    return { near, place, middle: (x, y) => [x, y] };
+  }
   const place = (x: number, y: number): [number, number] => {
     const d = near.find(x, y, hit).distance;
-    const surface = d > beside ? heightAt(field, ...outwards(x, y, d)) : highestAround(field, x, y, beside);
-    const depth = Math.min(g.deepest, Math.max(0, (d - flat) * rise));
-    const own = d > beside + flat ? bottom(x, y, flat) : -Infinity;
-    return [lowest(x, y, Math.max(surface - depth, own)), surface];
+    const surface = surfaceAt(x, y, d);
+    const wall = Math.min(surface, foot.at(x, y, COUNTS * d + NEAR, flat));
+    // Where the target is more than the walls, as on a level bottom, the tip would sink between its cells.
+    const k = nearestCell(field, x, y);
+    const cell = cellPlace(field, k);
+    const own =
+      field.data[k] > foot.at(cell.x, cell.y, COUNTS * (d + field.cell)) + LEVEL
+        ? rimHigh(field, x, y, flat)
+        : -Infinity;
+    return [lowest(x, y, Math.max(wall, own)), surface];
+  };
+  return { near, place, middle: (x, y, r) => meetingOf(foot, walls, x, y, r) };
+}
+
+/** Highest of the target under a tip's flat, mm. */
+function rimHigh(f: HeightField, x: number, y: number, flat: number): number {
+  return Math.max(heightAt(f, x, y), flat > 0 ? highestAround(f, x, y, flat) : -Infinity);
+}
+
+/** The lines of a groove: the middle between its walls where the bit reaches both, else along each wall. */
+export function linesOf(g: Groove, ctx: PassContext, cutter: Cutter): Line[] {
+  const flat = cutter.tipDiameter / 2;
+  const rise = 1 / Math.tan((g.angle * Math.PI) / 360);
+  // Deepest along walls that stand further apart than the bit reaches at that depth.
+  const limit = g.deepest / rise + flat;
+  const { near, place, middle } = groundOf(g, ctx, cutter);
+  const hit = { distance: 0, along: 0, ring: 0 };
+  const settled = (xy: number[]) => {
+    const out: number[] = [];
+    for (let k = 0; k < xy.length; k += 2)
+      out.push(...middle(xy[k], xy[k + 1], near.find(xy[k], xy[k + 1], hit).distance));
+    return out;
   };
   const out: Line[] = [];
   let widest = 0;
   for (const c of medialAxis(g.polygon, SPACING)) {
     for (let k = 2; k < c.length; k += 3) widest = Math.max(widest, c[k]);
     // Where walls stand much further apart than the bit reaches, each is followed: a groove along the middle would clear nothing.
-    for (const xy of within(c, MIDDLE * limit)) out.push(lineAlong(inSteps(xy), false, place));
+    for (const xy of within(c, MIDDLE * limit)) out.push(lineAlong(settled(inSteps(xy)), false, place));
   }
   if (widest > limit)
     for (const r of offsetPolygon(g.polygon, -limit, STRAIGHT))
