@@ -6,6 +6,8 @@ import type { Path } from '../../motion/path';
 import { highestWithin, type PassContext } from '../context';
 import { planRough } from '../rough/plan';
 
+/** At most so much of a bit's stepdown is kept for what stands between cells, as a share. */
+const UNKNOWN = 0.1;
 /** Cells to which it is known where wood begins. */
 const KNOWN = 0.8;
 
@@ -24,6 +26,8 @@ async function tooMuch(
   const { stands, target } = ctx;
   const R = cutter.diameter / 2;
   const under = await highestWithin(ctx, stands, R / 2, KNOWN * stands.cell);
+  // Between the middles of cells, where it is not known, a little more may stand.
+  const most = cutter.maxStepdown - Math.min(stands.cell, UNKNOWN * cutter.maxStepdown);
   const found = makeField(stands, 0);
   let any = false;
   for (let k = 0; k < found.data.length; k++) {
@@ -32,7 +36,7 @@ async function tooMuch(
     const q = cellAt(offset, x, y);
     if (q < 0) continue;
     const tip = Math.max(offset.data[q], target.ground);
-    if (tip >= 0 || under.data[k] - tip <= cutter.maxStepdown) continue;
+    if (tip >= 0 || under.data[k] - tip <= most) continue;
     found.data[k] = 1;
     any = true;
   }
