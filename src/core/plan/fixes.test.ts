@@ -257,6 +257,16 @@ const SCENES: [string, () => SetupView][] = [
         Object.assign(j.passes[0], { area: { kind: 'relief', trench: 12 } }),
       ),
   ],
+  [
+    'board-stands',
+    () =>
+      plain((j) => {
+        const [l] = j.layers;
+        if ('relief' in l.source) l.source.relief = { kind: 'bead', width: 4, band: true };
+        Object.assign(j.passes[0], { area: { kind: 'relief', trench: 8 } });
+        Object.assign(l, { size: { x: 44, y: 36 }, rise: 2 });
+      }),
+  ],
   ['trench-narrow', () => plain((j) => Object.assign(j.passes[0], { area: { kind: 'relief', trench: 5 } }))],
   ['trench-room', () => plain((j) => (j.layers[0].size = { x: 94, y: 40 }))],
   [

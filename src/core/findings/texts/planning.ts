@@ -109,6 +109,10 @@ export const PLANNING_TEXTS: Record<string, Text> = {
       ? `make it at least ${len(f, 'least')}, or let the bit stand out further`
       : 'a bit that stands out further needs less',
   ],
+  'board-stands': (f) => [
+    `${f.count === 1 ? 'a piece of board stays' : `${f.count} pieces of board stay`} standing at the board's own top within the cleared ground, ${f.count === 1 ? '' : 'the largest '}${trimNumber(num(f, 'area') / 100, 1)} cm² in plan`,
+    'clear it with a wider trench, or leave it where it belongs to the piece',
+  ],
   'trench-room': (f) => [
     `no room for the trench of ${len(f, 'trench')}: only ${(f.sides as string[]).map((s, i) => `${formatLength(Number((f.rooms as string[])[i]))} on the ${s} side`).join(', ')}; the bit runs off the board there`,
     'keep clamps away from these sides, make the relief smaller, or take a larger board',

@@ -1,6 +1,7 @@
 import { planningRadius, stepoverBase, tipRadius } from '../../cutter/cutter';
 import { CELLS_A_RADIUS } from '../../cutter/limits';
 import { clean } from '../../units/round';
+import { boardStands } from '../board-stands';
 import type { PassKind } from '../kind';
 import { stepoverProblems } from '../pass-problems';
 import { FINE_STEPOVER, freeId } from '../proposals';
@@ -44,5 +45,5 @@ export const finish: PassKind<'finish', FinishFacts> = {
   },
   joinFacts: joinFinishes,
   plan: planFinish,
-  checks: [entryRefused],
+  checks: [boardStands, entryRefused],
 };

@@ -1,5 +1,6 @@
 import { planningRadius, stepoverBase } from '../../cutter/cutter';
 import { clean } from '../../units/round';
+import { boardStands } from '../board-stands';
 import type { PassKind } from '../kind';
 import { stepoverProblems } from '../pass-problems';
 import { FLAT_STEPOVER, freeId, millingFor, stepdownFor, stockFor } from '../proposals';
@@ -43,5 +44,5 @@ export const rough: PassKind<'rough', { levels: number }> = {
     return { path, facts: { levels: levels.length } };
   },
   joinFacts: (all) => ({ levels: Math.max(...all.map((f) => f.levels)) }),
-  checks: [trenchNarrow, trenchRoom, trenchCutout, roughIdle],
+  checks: [boardStands, trenchNarrow, trenchRoom, trenchCutout, roughIdle],
 };
