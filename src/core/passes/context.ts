@@ -47,6 +47,8 @@ export interface PassContext {
   here(x: number, y: number): boolean;
   /** What V bits are to cut, worked out when a pass asks for it. */
   grooves(): Promise<Groove[]>;
+  /** Outlines of layers as they lie on the board, each layer's copies together: what walls between their cells follow. */
+  edges(): Promise<Polygon[]>;
   /** Outlines that passes name. */
   outline(ref: OutlineRef): Promise<Polygon>;
   board: { x: number; y: number; thickness: number };
@@ -75,7 +77,7 @@ export type ContextInput = Pick<
   PassContext,
   'target' | 'board' | 'mode' | 'heights' | 'rampAngle' | 'machine' | 'host'
 > &
-  Partial<Pick<PassContext, 'grooves' | 'outline' | 'raised' | 'here'>>;
+  Partial<Pick<PassContext, 'grooves' | 'edges' | 'outline' | 'raised' | 'here'>>;
 
 /** The context before the first pass: a whole board. */
 export function makeContext(input: ContextInput): PassContext {
@@ -100,6 +102,7 @@ export function makeContext(input: ContextInput): PassContext {
     raised: new Float64Array(0),
     here: () => true,
     grooves: async () => [],
+    edges: async () => [],
     outline: async () => [],
     ...input,
     planning,
@@ -150,6 +153,17 @@ export function highestAlong(f: HeightField, x0: number, y0: number, x1: number,
     if (k >= 0 && f.data[k] > high) high = f.data[k];
   }
   return high;
+}
+
+/** Over to a place and down to where the wall beside it begins to be in the way: on from there it is not rapid, for the wall is no further than the bit is wide. */
+export function descend(
+  path: Path,
+  clear: HeightField,
+  at: { x: number; y: number; z: number },
+  heights: Heights,
+): void {
+  const over = Math.max(at.z, highestAlong(clear, path.x, path.y, at.x, at.y)) + heights.between;
+  path.hop(at.x, at.y, over, Math.max(at.z, highestAlong(clear, at.x, at.y, at.x, at.y)) + heights.approach / 2);
 }
 
 /**

@@ -59,7 +59,7 @@ export interface SetupPlanning {
   passes: Set<string>;
   /** Stands for the target, the areas and the layers in the keys of stages. */
   key: string;
-  shapes: Pick<PassContext, 'grooves' | 'outline' | 'here'>;
+  shapes: Pick<PassContext, 'grooves' | 'edges' | 'outline' | 'here'>;
 }
 
 function describePass(

@@ -1,6 +1,8 @@
 import { joinFacts, type SurfaceFacts } from '../arrange/compose';
 import { type DrawAll, raisedEdges } from '../arrange/edges';
 import { grooveOf, isGroove } from '../arrange/grooves';
+import { sourceKind } from '../arrange/kinds/registry';
+import { placedOf } from '../arrange/render';
 import { outlineOf, type Shown } from '../arrange/silhouette';
 import { buildTarget, datumOf, type Region, type Target } from '../arrange/target';
 import type { OutlineRef } from '../doc/outline-ref';
@@ -8,6 +10,7 @@ import { outlineOfPass } from '../doc/pass';
 import { cellAt, type Grid } from '../field/height-field';
 import type { Found } from '../findings/finding';
 import type { Polygon } from '../outline/polygon';
+import { unionRings } from '../outline/union';
 import { stepdownDeep } from '../passes/bearable';
 import { type CutGround, groundOf, joinGrounds } from '../passes/ground';
 import { kindOf } from '../passes/registry';
@@ -195,7 +198,12 @@ async function planPlot(on: OnPlot, made: () => Promise<Composite>, whole: Whole
     const all = await Promise.all(view.layers.filter(isGroove).map(async (l) => grooveOf(l, (await load(l)).content)));
     return all.map((g) => ({ ...g, polygon: g.polygon.filter((r) => here(r[0], r[1])) }));
   };
-  const shapes = { grooves, outline: whole.outline, here };
+  const edges = async () => {
+    const made = view.layers.filter((l) => !l.hidden && !isGroove(l) && sourceKind(l).outline);
+    const all = await Promise.all(made.map(async (l) => placedOf(l, (await load(l)).content)));
+    return all.map((copies) => unionRings(copies.flatMap((c) => c.polygon ?? [])));
+  };
+  const shapes = { grooves, edges, outline: whole.outline, here };
   const planned = await planPasses({ view, target, raised, regions, key, passes: plot.passes, shapes }, env, progress);
   const slots = await slotsOf(on, planned, whole.outline);
   return { planned, level: target.ground, ground: groundOf(target), slots };

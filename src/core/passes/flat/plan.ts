@@ -7,6 +7,7 @@ import type { PassContext } from '../context';
 import { highestOver, stockUnder } from '../standing';
 import { type Flat, findFlats, markCleared } from './fields';
 import type { FlatPass } from './schema';
+import { lapWalls, type Walls, wallsOf } from './wall-laps';
 
 /** How far a ring may lie from the line that it follows, mm: wider rings have longer moves and fewer corners to slow down for. */
 const WANDER = 0.1;
@@ -29,11 +30,12 @@ export async function planFlats(
   const flats = await findFlats(ctx, cutter, tolerance + cell / 2, within);
   const path = new Path();
   const left = new Set(flats);
+  const walls = wallsOf(ctx, flats.length > 0 ? await ctx.edges() : [], cutter);
   while (left.size > 0) {
     const f = nearest(left, path, ctx);
     left.delete(f);
     const field: Step = ['level field', flats.length - left.size, flats.length];
-    await clearOne(ctx, path, f, { pass, cutter, tolerance, field });
+    await clearOne(ctx, path, f, { pass, cutter, tolerance, field, walls });
     markCleared(ctx.cleared, ctx.target.field.width, f, pass.overlap, cell);
   }
   if (!path.cuts) return { path: new Path() };
@@ -65,7 +67,13 @@ async function clearOne(
   ctx: PassContext,
   path: Path,
   f: Flat,
-  { pass, cutter, tolerance, field }: { pass: FlatPass; cutter: Cutter; tolerance: number; field: Step },
+  {
+    pass,
+    cutter,
+    tolerance,
+    field,
+    walls,
+  }: { pass: FlatPass; cutter: Cutter; tolerance: number; field: Step; walls: Walls },
 ): Promise<void> {
   const { cell, originX, originY } = ctx.planning;
   // One more cell on every side is never the tip's, so that distances end at the window.
@@ -78,5 +86,11 @@ async function clearOne(
   const top = highestOver(tip, grid, bare);
   if (top <= f.z + BARE) return;
   const ground = { grid, top, floor: f.z, tipAt: () => tip };
-  await clearDown(ctx, path, ground, { pass, cutter, tolerance, place: field }, { begin: firstTip(f, ctx) });
+  let moves = path.moves;
+  /** Along the walls where rings have been at a level: what is left there stands no higher than they took. */
+  const beside = async (z: number) => {
+    if (path.moves > moves) await lapWalls(ctx, path, { flat: f, walls, z }, { pass, cutter });
+    moves = path.moves;
+  };
+  await clearDown(ctx, path, ground, { pass, cutter, tolerance, place: field }, { begin: firstTip(f, ctx), beside });
 }

@@ -1,12 +1,11 @@
 import type { Cutter } from '../../cutter/cutter';
-import type { Heights } from '../../doc/setup';
 import { distanceOutside } from '../../field/distance';
 import { AIR, cellAt, type Grid, type HeightField } from '../../field/height-field';
 import { enterWood } from '../../motion/enter';
 import { MOVES, type Path } from '../../motion/path';
 import { crossings, type Polygon, type Ring } from '../../outline/polygon';
 import { BARE } from '../clear-down';
-import { clearHeights, highestAlong, highestWithin, lowerStock, type PassContext } from '../context';
+import { clearHeights, descend, highestWithin, lowerStock, type PassContext } from '../context';
 import { RIM } from '../standing';
 import type { PocketPass } from './schema';
 import { insetAt, tipRoom } from './shape';
@@ -150,12 +149,6 @@ function runs(line: Place[], stands: (p: Place) => boolean): Run[] {
     }
   }
   return out;
-}
-
-/** Over to a place and down to where the wall beside it begins to be in the way: on from there it is not rapid, for the wall is no further than the bit is wide. */
-function descend(path: Path, clear: HeightField, at: { x: number; y: number; z: number }, heights: Heights): void {
-  const over = Math.max(at.z, highestAlong(clear, path.x, path.y, at.x, at.y)) + heights.between;
-  path.hop(at.x, at.y, over, Math.max(at.z, highestAlong(clear, at.x, at.y, at.x, at.y)) + heights.approach / 2);
 }
 
 /** One run of a wall at a height, gone down onto along itself. */
