@@ -179,10 +179,10 @@ export function compose(s: Surface, ops: Op[], seat: Seat, region: Window, effec
   const around = emptySurface(windowGrid(grid, wide));
   const own = ops.map((o) => ({ ...o, rendered: movedBy(o.rendered, wide) }));
   joinAll(around, own, seat, { ...region, i: region.i - wide.i, j: region.j - wide.j }, effects);
-  for (const of of ['z', 'cover', 'clipped'] as const) {
+  for (const values of ['z', 'cover', 'clipped'] as const) {
     for (let j = 0; j < region.height; j++) {
       const from = (region.j - wide.j + j) * wide.width + region.i - wide.i;
-      s[of].set(around[of].subarray(from, from + region.width), (region.j + j) * grid.width + region.i);
+      s[values].set(around[values].subarray(from, from + region.width), (region.j + j) * grid.width + region.i);
     }
   }
 }
