@@ -8,7 +8,7 @@ import type { Edited } from './kind-card';
 export function InReserve({ pass, seconds }: { pass: Pass; seconds: number | undefined }) {
   if (!isReserve(pass)) return null;
   return (
-    <p className="mb-2 rounded-lg border border-(--wood-line) border-dashed px-3 py-2 text-sm leading-snug">
+    <p className="my-2 rounded-lg border border-(--wood-line) border-dashed px-3 py-2 text-sm leading-snug">
       <Pause size={14} className="mr-1 inline" aria-hidden />
       <b>In reserve.</b> It has a program of its own
       {seconds !== undefined && ` of ${formatDuration(seconds)}, which no time of the job counts`}. What comes after it
