@@ -10,7 +10,7 @@ import { emit, hopTo, type Refused, type Way } from './emit';
 import { goDown } from './go-down';
 import { nextOneWay, type Pick, pickStretch } from './order';
 import { CREASE_ENDS, Raster, type Stretch } from './raster';
-import { leftBy, type Rest, restOf } from './rest';
+import { forLines, leftBy, type Rest, restOf } from './rest';
 import type { FinishPass } from './schema';
 
 /** What a finishing pass has to say of itself: where it does not go into the wood. */
@@ -55,7 +55,8 @@ export async function planFinish(
   const first = await goDown(ctx, cutter, region, offset);
   const clear = await clearHeights(ctx, R);
   const rest = await restOf(ctx, pass, cutter, offset);
-  const raster = new Raster(ctx, pass, { cutter, surface, offset, rest }, region);
+  const rasterFor = (r: Rest) => new Raster(ctx, pass, { cutter, surface, offset, rest: r }, region);
+  const raster = rasterFor(rest);
   const rows = await allRows(ctx, raster, surface, cutter, pass.stepover);
   const path = first ?? new Path();
   const begun = path.moves;
@@ -63,9 +64,11 @@ export async function planFinish(
   const way: Way = { path, cutter, clear, heights: ctx.heights, live, angle: ctx.rampAngle, raster, refused: [] };
   // A line along a wall takes all that stands on it at once, rows across it a little each: lines are for what is low.
   const low = rest.tall <= LOW;
-  if (pass.lines === 'fit' && pass.milling === 'either' && low && chordOf(rows, raster, rest) < NARROW)
-    cutAlong(way, bandsOf(rest, raster, pass.stepover), pass.stepover);
-  else cutRows(way, rows, pass);
+  if (pass.lines === 'fit' && pass.milling === 'either' && low && chordOf(rows, raster, rest) < NARROW) {
+    const left = forLines(rest, pass.stepover);
+    way.raster = rasterFor(left);
+    cutAlong(way, bandsOf(left, way.raster, pass.stepover), pass.stepover);
+  } else cutRows(way, rows, pass);
   if (path.moves > 0) path.rapid(path.x, path.y, ctx.heights.everything);
   await lowerStock(ctx, path, begun, cutter);
   ctx.finished = leftBy(ctx, pass, cutter);

@@ -87,6 +87,15 @@ export async function restOf(ctx: PassContext, pass: FinishPass, cutter: Cutter,
   };
 }
 
+/**
+ * What is left for lines along its border: they follow it as near as it is known, where rows go on by so much more that none of them begins in the
+ * wood that it is to take.
+ */
+export const forLines = (rest: Rest, stepover: number): Rest => ({
+  ...rest,
+  around: Math.min(rest.around, Math.max(stepover, rest.grid.cell / 2)),
+});
+
 /** Ground in air of which every place lies in a circle of it that is WIDE across. */
 function wideIdle(away: Float32Array, { width, height, cell }: Grid, around: number): Uint8Array {
   const inside = distanceInside(
