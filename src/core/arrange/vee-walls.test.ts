@@ -124,6 +124,26 @@ describe('grooves over a dome', () => {
     expect(first).not.toEqual(one.surface.z);
   });
 
+  test('change beyond the window of a bump that moves on their outline', () => {
+    const bump = (x: number): Layer[] => {
+      const [dome, cut] = layers(30);
+      const layer: Layer = {
+        ...newShape({ id: 'bump', name: 'Bump' }, { kind: 'circle' }, { kind: 'dome' }, board),
+        size: { x: 3, y: 3 },
+        centre: { x, y: 26.4 },
+        rise: 1,
+        join: 'stack',
+      };
+      return [dome, layer, cut];
+    };
+    const one = made();
+    one.update(bump(25), seat);
+    one.update(bump(26), seat);
+    const all = made();
+    all.update(bump(26), seat);
+    expect(one.surface.z).toEqual(all.surface.z);
+  });
+
   test('stay below the ground, and no deeper than their deepest', () => {
     const with_ = made();
     with_.update(layers(30), seat);
