@@ -178,6 +178,6 @@ function changedWindows(grid: Grid, was: Step[], now: Step[]): Window[] {
     else out[near] = joinWindows([out[near], w]);
   }
   // Ground that changes changes the walls of grooves beside it.
-  const reach = reachOfWalls([...was, ...now].map((s) => s.walls));
+  const reach = Math.max(...[was, now].map((steps) => reachOfWalls(steps.map((s) => s.walls))));
   return reach > 0 ? out.map((w) => grownWindow(grid, w, reach)) : out;
 }

@@ -4,6 +4,16 @@ export type Ring = Float64Array;
 /** Rings whose even-odd filling is the shape: an outer line, its holes, islands in them. */
 export type Polygon = Ring[];
 
+/** A ring the other way round, so that what was at its left is at its right. */
+export function turnedRing(r: Ring): Ring {
+  const out = new Float64Array(r.length);
+  for (let i = 0, q = r.length - 2; i < r.length; i += 2, q -= 2) {
+    out[i] = r[q];
+    out[i + 1] = r[q + 1];
+  }
+  return out;
+}
+
 export interface Bounds {
   x0: number;
   y0: number;

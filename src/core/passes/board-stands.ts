@@ -22,7 +22,7 @@ export function boardStands(d: PassDone<RoughPass | FinishPass, unknown>): Found
       severity: 'note',
       subject: aboutPass(d),
       place: { x, y },
-      figures: { count: ground.islands.length, area, high: ground.deepest },
+      figures: { count: ground.islands.length, area },
       fixes: clearing
         ? [{ id: 'widen-trench', figures: { width }, edits: [setOf(d, 'area', { kind: 'relief', trench: width })] }]
         : [],

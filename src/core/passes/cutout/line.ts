@@ -1,7 +1,7 @@
 import type { Cutter } from '../../cutter/cutter';
 import { ringArea } from '../../field/contours';
 import { ringLengths, ringPlace } from '../../outline/flatten';
-import type { Polygon, Ring } from '../../outline/polygon';
+import { type Polygon, type Ring, turnedRing } from '../../outline/polygon';
 import { offsetPolygon } from '../../outline/union';
 import { besideCut } from './beside';
 import type { CutoutPass } from './schema';
@@ -84,16 +84,6 @@ export function rotated(l: CutLine, s: number): CutLine {
   };
 }
 
-/** Reversed, so that what was at its left is at its right. */
-function turned(r: Ring): Ring {
-  const out = new Float64Array(r.length);
-  for (let i = 0, q = r.length - 2; i < r.length; i += 2, q -= 2) {
-    out[i] = r[q];
-    out[i + 1] = r[q + 1];
-  }
-  return out;
-}
-
 /**
  * The lines of a cut-out along an outline, holes before what they are in. Each begins halfway between two of its tabs.
  * @param outline rings with their inside at the left, mm
@@ -104,7 +94,7 @@ export function cutLines(outline: Polygon, pass: CutoutPass, cutter: Cutter): Cu
   const sign = pass.side === 'inside' ? -1 : 1;
   const ringsAt = (by: number) => {
     const rings = offsetPolygon(outline, sign * by, ARC);
-    const way = pass.side === 'inside' ? rings : rings.map(turned);
+    const way = pass.side === 'inside' ? rings : rings.map(turnedRing);
     return way.sort((a, b) => Math.abs(ringArea(a)) - Math.abs(ringArea(b)));
   };
   const half = pass.tabs.length / 2 + R;

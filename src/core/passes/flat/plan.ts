@@ -30,7 +30,8 @@ export async function planFlats(
   const flats = await findFlats(ctx, cutter, tolerance + cell / 2, within);
   const path = new Path();
   const left = new Set(flats);
-  const walls = wallsOf(ctx, flats.length > 0 ? await ctx.edges() : [], cutter);
+  if (flats.length === 0) return { path: new Path() };
+  const walls = wallsOf(ctx, await ctx.edges(), cutter);
   while (left.size > 0) {
     const f = nearest(left, path, ctx);
     left.delete(f);

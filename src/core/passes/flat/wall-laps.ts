@@ -2,7 +2,7 @@ import type { Cutter } from '../../cutter/cutter';
 import { cellAt, type HeightField, sampleField } from '../../field/height-field';
 import type { Path } from '../../motion/path';
 import { type Nearest, NearestOutline } from '../../outline/nearest';
-import { type Polygon, polygonBounds } from '../../outline/polygon';
+import { type Polygon, polygonBounds, turnedRing } from '../../outline/polygon';
 import { offsetPolygon } from '../../outline/union';
 import { BARE } from '../clear-down';
 import { clearHeights, descend, highestWithin, lowerStock, type PassContext } from '../context';
@@ -22,11 +22,18 @@ const NEAR_TIP = 4;
 /** Stretches shorter than this are left to finishing, mm. */
 const SHORTEST = 1;
 
-/** A wall that layers make: an outline, and its nearest points. */
+/** A wall that layers make: an outline, its nearest points, and the lines of a bit beside it. */
 interface Wall {
   polygon: Polygon;
   near: NearestOutline;
+  rings: [Float64Array, boolean][];
 }
+
+/** The rings at a distance from an outline: around what it encloses, and inside it. */
+const ringsBeside = (polygon: Polygon, R: number): [Float64Array, boolean][] => [
+  ...offsetPolygon(polygon, R, ARC).map((r): [Float64Array, boolean] => [r, true]),
+  ...offsetPolygon(polygon, -R, ARC).map((r): [Float64Array, boolean] => [r, false]),
+];
 
 /** What laps along the walls of level fields go by: the outlines of the layers, and what the target lets a bit do apart from them. */
 export interface Walls {
@@ -39,7 +46,10 @@ export interface Walls {
 export function wallsOf({ target: { field } }: PassContext, edges: Polygon[], cutter: Cutter): Walls {
   const walls = edges
     .filter((p) => p.length > 0)
-    .map((polygon) => ({ polygon, near: new NearestOutline(polygon, cutter.diameter) }));
+    .map((polygon): Wall => {
+      const near = new NearestOutline(polygon, cutter.diameter);
+      return { polygon, near, rings: ringsBeside(polygon, cutter.diameter / 2) };
+    });
   const data = field.data.slice();
   const hit: Nearest = { distance: 0, along: 0, ring: 0 };
   const by = BESIDE * field.cell;
@@ -125,10 +135,7 @@ function beside(at: At, own: Wall, p: Place): boolean {
 /** A ring as the pass wants its wall to lie: offset rings have the wall on their right outside what they go round, on their left inside it. */
 function turnedFor(ring: Float64Array, outside: boolean, { milling }: FlatPass): Float64Array {
   const wallRight = !outside;
-  if (milling === 'either' || (milling === 'climb') === wallRight) return ring;
-  const out = new Float64Array(ring.length);
-  for (let i = 0, q = ring.length - 2; i < ring.length; i += 2, q -= 2) out.set([ring[q], ring[q + 1]], i);
-  return out;
+  return milling === 'either' || (milling === 'climb') === wallRight ? ring : turnedRing(ring);
 }
 
 /** Places along a ring, its corners among them. */
@@ -146,12 +153,6 @@ function placesOn(ring: Float64Array, near: NearestOutline): Place[] {
   return out;
 }
 
-/** The rings at a distance from an outline: around what it encloses, and inside it. */
-const ringsBeside = (polygon: Polygon, R: number): [Float64Array, boolean][] => [
-  ...offsetPolygon(polygon, R, ARC).map((r): [Float64Array, boolean] => [r, true]),
-  ...offsetPolygon(polygon, -R, ARC).map((r): [Float64Array, boolean] => [r, false]),
-];
-
 /** The stretches of a closed row of places that are wanted; one that comes round again ends at its first place. */
 function stretches(all: Place[], wanted: boolean[]): Place[][] {
   if (wanted.every(Boolean)) return [[...all, all[0]]];
@@ -166,7 +167,9 @@ function stretches(all: Place[], wanted: boolean[]): Place[][] {
       run = [];
     }
   }
-  return out.filter((r) => Math.hypot(r[r.length - 1].x - r[0].x, r[r.length - 1].y - r[0].y) >= SHORTEST);
+  const long = (r: Place[]) =>
+    r.reduce((sum, p, i) => sum + (i > 0 ? Math.hypot(p.x - r[i - 1].x, p.y - r[i - 1].y) : 0), 0);
+  return out.filter((r) => long(r) >= SHORTEST);
 }
 
 /**
@@ -185,7 +188,7 @@ export async function lapWalls(
   const from = path.moves;
   const clear = await clearHeights(ctx, R);
   for (const own of all.walls) {
-    for (const [ring, outside] of ringsBeside(own.polygon, R)) {
+    for (const [ring, outside] of own.rings) {
       const row = placesOn(turnedFor(ring, outside, pass), own.near);
       for (const run of stretches(
         row,
