@@ -28,7 +28,8 @@ interface Parts {
   move: Int32Array;
 }
 
-function partsOf({ data, kinds, moves }: Path, from: number, span: number): Parts {
+/** The moves of a path from one on, in parts. @param span the longest part, mm */
+export function partsOf({ data, kinds, moves }: Path, from: number, span: number): Parts {
   const counts = new Int32Array(moves - from);
   let total = 0;
   for (let i = from; i < moves; i++) {

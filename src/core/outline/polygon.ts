@@ -87,6 +87,10 @@ export function fitPolygon(p: Polygon, x: number, y: number): Polygon {
   return applyAffine(p, [sx, 0, 0, sy, (-sx * (b.x0 + b.x1)) / 2, (-sy * (b.y0 + b.y1)) / 2]);
 }
 
+/** Whether a place lies within a polygon, by even-odd filling. */
+export const isInside = (p: Polygon, x: number, y: number): boolean =>
+  crossings(p, y).filter((c) => c <= x).length % 2 === 1;
+
 /** Crossings of a horizontal line with a polygon's edges, sorted; between the first and second it is inside, and so on. */
 export function crossings(p: Polygon, y: number): number[] {
   const out: number[] = [];

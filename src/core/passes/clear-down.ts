@@ -3,8 +3,10 @@ import { distanceInside } from '../field/distance';
 import type { Grid } from '../field/height-field';
 import type { Path, Step } from '../motion/path';
 import { clearHeights, lowerStock, type PassContext } from './context';
-import { clearByRings, type Level, type Rings } from './rings';
+import type { Level } from './loops';
+import { clearByRings, hopOver, type Rings } from './rings';
 import { standing, stockUnder } from './standing';
+import { Wood } from './wood';
 
 /** Stock lower than this over a level is as good as none, mm. */
 export const BARE = 0.01;
@@ -38,6 +40,8 @@ export async function clearDown(
   { pass, cutter, tolerance, place }: Clearing,
   { begin, beside }: { begin: { x: number; y: number }; beside?: (z: number) => Promise<void> },
 ): Promise<void> {
+  const wood = new Wood(ctx.stands, cutter, path, grid);
+  const hop = hopOver(ctx, cutter);
   const steps = Math.max(1, Math.ceil((top - floor) / pass.stepdown - 1e-6));
   for (let n = 1; n <= steps; n++) {
     const z = n === steps ? floor : top + ((floor - top) * n) / steps;
@@ -47,7 +51,7 @@ export async function clearDown(
     path.at(place, ['level', n, steps]);
     if (here.includes(1)) {
       const clear = await clearHeights(ctx, cutter.diameter / 2);
-      const level: Level = { z, depth: distanceInside(here, grid.width, grid.height), grid };
+      const level: Level = { z, depth: distanceInside(here, grid.width, grid.height), grid, wood, hop };
       const from = path.moves;
       if (path.moves === 0) path.rapid(begin.x, begin.y, ctx.heights.everything);
       clearByRings({ path, cutter, clear, heights: ctx.heights }, level, pass, tolerance);

@@ -1,98 +1,20 @@
-import { contourRings, type Ring, ringArea, ringLength, simplifyRing } from '../field/contours';
-import { cellAt, type HeightField, sampleField } from '../field/height-field';
+import type { Cutter } from '../cutter/cutter';
+import { ringArea, ringLength } from '../field/contours';
+import { cellAt, sampleField } from '../field/height-field';
 import { enterWood } from '../motion/enter';
+import { shortestHop } from '../motion/link';
 import type { Path } from '../motion/path';
+import { isInside } from '../outline/polygon';
+import { highestAlong, type PassContext, type Tool } from './context';
+import { type Level, type Loop, loopsOf, Near } from './loops';
 import type { RoughPass } from './rough/schema';
 
 /** What of a pass rings need. */
 export type Rings = Pick<RoughPass, 'stepover' | 'rampAngle' | 'milling'>;
 
-import { highestAlong, type Tool } from './context';
-
-/** One level to be cleared. */
-export interface Level {
-  z: number;
-  /** Distance in cells from each cell of the grid to the nearest place where the tip may not be; 0 there. */
-  depth: Float32Array;
-  grid: Omit<HeightField, 'data'>;
-}
-
-/** A closed loop in board coordinates, x y pairs. */
-interface Loop {
-  xy: Ring;
-  done: boolean;
-}
-
-/** Where the outermost ring runs: half a cell inside the first cell that is forbidden. */
-export const RIM = 0.5;
-
-/** Vertices of loops by place, to find what lies near a point. */
-class Near {
-  private readonly cells = new Map<number, { loop: Loop; x: number; y: number; i: number }[]>();
-  constructor(private readonly size: number) {}
-
-  private key(x: number, y: number): number {
-    return Math.floor(x / this.size) * 65536 + Math.floor(y / this.size);
-  }
-  add(loop: Loop): void {
-    const { xy } = loop;
-    const n = xy.length / 2;
-    for (let i = 0; i < n; i++) {
-      const k = (i + 1) % n;
-      const [ax, ay, bx, by] = [xy[2 * i], xy[2 * i + 1], xy[2 * k], xy[2 * k + 1]];
-      const parts = Math.max(1, Math.ceil(Math.hypot(bx - ax, by - ay) / (this.size / 2)));
-      for (let s = 0; s < parts; s++) {
-        const x = ax + ((bx - ax) * s) / parts;
-        const y = ay + ((by - ay) * s) / parts;
-        const key = this.key(x, y);
-        const list = this.cells.get(key);
-        const entry = { loop, x, y, i };
-        if (list) list.push(entry);
-        else this.cells.set(key, [entry]);
-      }
-    }
-  }
-  /** Nearest vertex within `radius` (at most the size of a cell) whose loop passes the test. */
-  nearest(x: number, y: number, radius: number, test: (l: Loop) => boolean) {
-    let best: { loop: Loop; x: number; y: number; i: number } | undefined;
-    let least = radius;
-    for (let b = -1; b <= 1; b++) {
-      for (let a = -1; a <= 1; a++) {
-        for (const e of this.cells.get(this.key(x + a * this.size, y + b * this.size)) ?? []) {
-          const d = Math.hypot(e.x - x, e.y - y);
-          if (d < least && test(e.loop)) {
-            least = d;
-            best = e;
-          }
-        }
-      }
-    }
-    return best;
-  }
-}
-
-/** Loops at distance 0, s, 2 s ... from the walls, outermost first; tiny ones, which could only be drilled, are left out. */
-export function loopsOf(level: Level, stepover: number, tolerance: number, rings: number): Loop[][] {
-  const { grid, depth } = level;
-  const values = new Float32Array(depth.length);
-  for (let k = 0; k < values.length; k++) {
-    const v = ((depth[k] - RIM) * grid.cell) / stepover + 1e-4;
-    // Only the rings asked for: with a ceiling just under the next whole number no more are traced.
-    values[k] = Math.min(v, rings - 1e-3);
-  }
-  return contourRings(values, grid.width, grid.height).map((list) =>
-    list
-      .map((r) => {
-        const out = simplifyRing(r, tolerance / grid.cell);
-        for (let i = 0; i < out.length; i += 2) {
-          out[i] = grid.originX + out[i] * grid.cell;
-          out[i + 1] = grid.originY + out[i + 1] * grid.cell;
-        }
-        return { xy: out, done: false };
-      })
-      .filter((l) => l.xy.length >= 6),
-  );
-}
+/** The shortest way on a level over which a hop is quicker, mm. */
+export const hopOver = ({ machine, heights }: PassContext, cutter: Cutter): number =>
+  shortestHop(machine, cutter, heights.between + heights.approach, heights.approach);
 
 /**
  * Least distance, in cells, read between the cells, at which the tip may run: the outermost ring runs at RIM and wanders by half a cell from it, so
@@ -135,13 +57,61 @@ export function dropTo(
   path.feed(x, y, level.z, cutter.plunge, 'plunge');
 }
 
-/** Round a loop from vertex i, back to it. */
-function follow(path: Path, loop: Loop, i: number, z: number, feed: number): void {
-  const { xy } = loop;
+/** From one place on a loop to the next at which it is asked whether wood stands there, as a share of the bit's radius. */
+const ASKED = 0.25;
+/** Wood lower than this over a level is as good as none, mm. */
+const BARE = 0.01;
+
+/** A place on the way round a loop: whether the bit meets wood there, and whether the loop turns there. */
+interface OnLoop {
+  x: number;
+  y: number;
+  meets: boolean;
+  turns: boolean;
+}
+
+/** The way round a loop from vertex i, back to it: what loops beside it have taken is gone by now. */
+function wayRound({ wood, z }: Level, { xy }: Loop, i: number, radius: number): OnLoop[] {
   const n = xy.length / 2;
-  for (let k = 0; k <= n; k++) {
-    const v = (i + k) % n;
-    path.feed(xy[2 * v], xy[2 * v + 1], z, feed, k === 0 ? 'link' : 'cut');
+  const out: OnLoop[] = [];
+  const add = (x: number, y: number, turns: boolean) => out.push({ x, y, turns, meets: wood.meets(x, y, z, BARE) });
+  add(xy[2 * i], xy[2 * i + 1], true);
+  for (let k = 1; k <= n; k++) {
+    const [a, b] = [(i + k - 1) % n, (i + k) % n];
+    const [ax, ay, bx, by] = [xy[2 * a], xy[2 * a + 1], xy[2 * b], xy[2 * b + 1]];
+    const parts = Math.max(1, Math.ceil(Math.hypot(bx - ax, by - ay) / (ASKED * radius)));
+    for (let s = 1; s < parts; s++) add(ax + ((bx - ax) * s) / parts, ay + ((by - ay) * s) / parts, false);
+    add(bx, by, true);
+  }
+  return out;
+}
+
+/** Whether a bit takes anything at all on its way round a loop. */
+const takes = (level: Level, loop: Loop, radius: number): boolean =>
+  wayRound(level, loop, 0, radius).some((p) => p.meets);
+
+/** Round a loop from vertex i, back to it; over what is in air for longer than a hop is worth the bit hops. */
+function follow(tool: Tool, level: Level, loop: Loop, i: number): void {
+  const { path, cutter } = tool;
+  const { z, hop } = level;
+  const way = wayRound(level, loop, i, cutter.diameter / 2);
+  const cut = (k: number) => path.feed(way[k].x, way[k].y, z, cutter.feed, k === 0 ? 'link' : 'cut');
+  const last = way.length - 1;
+  cut(0);
+  loop.been = true;
+  for (let k = 0; k < last; ) {
+    let [end, long] = [k, 0];
+    for (; !way[k].meets && end < last && !way[end + 1].meets; end++)
+      long += Math.hypot(way[end + 1].x - way[end].x, way[end + 1].y - way[end].y);
+    if (long > hop) {
+      loop.been = false;
+      cut(k);
+      if (end < last) dropTo(tool, level, way[end].x, way[end].y, false);
+      k = end;
+      continue;
+    }
+    const to = Math.max(end, k + 1);
+    while (k < to) if (way[++k].turns) cut(k);
   }
   loop.done = true;
 }
@@ -154,14 +124,12 @@ function follow(path: Path, loop: Loop, i: number, z: number, feed: number): voi
  */
 function turnedFor({ milling }: Rings, { xy }: Loop, i: number, cut: { x: number; y: number } | null): number {
   if (milling === 'either') return i;
-  const n = xy.length / 2;
-  const [p, q] = [(i + n - 1) % n, (i + 1) % n];
-  const [dx, dy] = [xy[2 * q] - xy[2 * p], xy[2 * q + 1] - xy[2 * p + 1]];
-  const woodRight = cut === null || dx * (cut.y - xy[2 * i + 1]) - dy * (cut.x - xy[2 * i]) > 0;
+  // What a ring goes round lies at its left where its area is positive.
+  const woodRight = cut === null || isInside([xy], cut.x, cut.y) === ringArea(xy) > 0;
   if (woodRight === (milling === 'climb')) return i;
   xy.reverse();
   for (let k = 0; k < xy.length; k += 2) [xy[k], xy[k + 1]] = [xy[k + 1], xy[k]];
-  return n - 1 - i;
+  return xy.length / 2 - 1 - i;
 }
 
 /** Enters solid material by a ramp along a loop, from the vertex nearest the tool, and follows the loop once. */
@@ -191,7 +159,7 @@ function enter(tool: Tool, level: Level, loop: Loop, angle: number): void {
   const height = Math.max(highestAlong(clear, path.x, path.y, points[0], points[1]) + heights.between, from);
   path.hop(points[0], points[1], height, from);
   const end = enterWood(path, cutter, points, { closed: true, top, angle });
-  follow(path, loop, (start + end) % n, level.z, cutter.feed);
+  follow(tool, level, loop, (start + end) % n);
 }
 
 /** Clears a level by rings from the walls inwards; each is entered from one already cut, or else by a ramp. */
@@ -199,26 +167,37 @@ export function clearByRings(tool: Tool, level: Level, pass: Rings, tolerance: n
   cutLoops(tool, level, loopsOf(level, pass.stepover, tolerance, Infinity).flat(), pass);
 }
 
+/** Cuts loops, each from one beside it that has been cut, or else by a ramp; one on which nothing stands any more is left out. */
 export function cutLoops(tool: Tool, level: Level, loops: Loop[], pass: Rings): void {
   const { path, cutter } = tool;
   const radius = 1.7 * pass.stepover;
   const near = new Near(radius);
   for (const l of loops) near.add(l);
+  const search = { path, level, loops, near, radius };
   let left = loops.length;
   // A loop too short to ramp on is taken only from a neighbour that has been cut.
+  const needless = (l: Loop): boolean => {
+    if (takes(level, l, cutter.diameter / 2)) return false;
+    l.done = true;
+    left--;
+    return true;
+  };
   const roots = loops.filter((l) => ringLength(l.xy) >= cutter.diameter / 2);
   while (left > 0) {
     const beside = near.nearest(path.x, path.y, radius, (l) => !l.done);
     const current = near.nearest(path.x, path.y, 0.02, (l) => l.done);
     if (current && beside && path.z === level.z && passable(level, path.x, path.y, beside.x, beside.y)) {
-      follow(path, beside.loop, turnedFor(pass, beside.loop, beside.i, path), level.z, cutter.feed);
+      if (needless(beside.loop)) continue;
+      follow(tool, level, beside.loop, turnedFor(pass, beside.loop, beside.i, path));
       left--;
       continue;
     }
-    const jump = nearestFromDone(path, level, loops, near, radius);
+    // From where the bit has been; where nothing stood ground is open too, but on which side of the next loop it is does not tell.
+    const jump = nearestFrom(search, (l) => l.been) ?? nearestFrom(search, (l) => l.done);
     if (jump) {
-      dropTo(tool, level, jump.from.x, jump.from.y, true);
-      follow(path, jump.loop, turnedFor(pass, jump.loop, jump.i, jump.from), level.z, cutter.feed);
+      if (needless(jump.loop)) continue;
+      dropTo(tool, level, jump.from.x, jump.from.y, jump.from.loop.been);
+      follow(tool, level, jump.loop, turnedFor(pass, jump.loop, jump.i, jump.from));
       left--;
       continue;
     }
@@ -234,15 +213,25 @@ export function cutLoops(tool: Tool, level: Level, loops: Loop[], pass: Rings): 
       }
     }
     if (!best) break;
+    if (needless(best)) continue;
     turnedFor(pass, best, 0, null);
     enter(tool, level, best, pass.rampAngle);
     left--;
   }
 }
 
-/** The undone loop nearest the tool that passes close to one already cut, and the place on that one. */
-function nearestFromDone(path: Path, level: Level, loops: Loop[], near: Near, radius: number) {
-  let best: { loop: Loop; i: number; from: { x: number; y: number } } | undefined;
+/** Loops of a level, and how far one may lie from another that is gone to from it, mm. */
+interface Search {
+  path: Path;
+  level: Level;
+  loops: Loop[];
+  near: Near;
+  radius: number;
+}
+
+/** The undone loop nearest the tool that passes close to one of the open ones, and the place on that one. */
+function nearestFrom({ path, level, loops, near, radius }: Search, open: (l: Loop) => boolean) {
+  let best: { loop: Loop; i: number; from: { x: number; y: number; loop: Loop } } | undefined;
   let least = Infinity;
   for (const loop of loops) {
     if (loop.done) continue;
@@ -252,7 +241,7 @@ function nearestFromDone(path: Path, level: Level, loops: Loop[], near: Near, ra
       const [x, y] = [loop.xy[2 * i], loop.xy[2 * i + 1]];
       const d = Math.hypot(x - path.x, y - path.y);
       if (d >= least) continue;
-      const from = near.nearest(x, y, radius, (l) => l.done);
+      const from = near.nearest(x, y, radius, open);
       if (from && passable(level, from.x, from.y, x, y)) {
         least = d;
         best = { loop, i, from };

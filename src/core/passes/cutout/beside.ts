@@ -1,13 +1,10 @@
-import { crossings, type Polygon } from '../../outline/polygon';
+import { isInside, type Polygon } from '../../outline/polygon';
 import { dropHoles, offsetPolygon } from '../../outline/union';
 
 /** Waste beside a cut that is narrower than this holds no tab, mm. */
 const NARROW = 0.5;
 /** Furthest that the cut's outer edge lies from a true arc, mm. */
 const ARC = 0.05;
-
-/** Whether a place lies within a polygon that has no holes. */
-const within = (p: Polygon, x: number, y: number): boolean => crossings(p, y).filter((c) => c <= x).length % 2 === 1;
 
 /**
  * What a tab stands on beside a cut around an outline: whether the waste that lies just beyond the cut, on the far side of a place of its line, goes on
@@ -25,6 +22,6 @@ export function besideCut(
     const d = Math.hypot(x - fx, y - fy) || 1;
     const far = (width + 2 * NARROW) / d;
     const [bx, by] = [fx + (x - fx) * far, fy + (y - fy) * far];
-    return within(piece, bx, by) || !within(freed, bx, by);
+    return isInside(piece, bx, by) || !isInside(freed, bx, by);
   };
 }

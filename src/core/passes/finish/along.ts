@@ -1,5 +1,6 @@
 import { ringLength, simplifyLine, simplifyRing } from '../../field/contours';
 import { joinedPoints } from '../../motion/thin';
+import type { Wood } from '../wood';
 import { type Line, stretchesOf } from './bands';
 import { emit, hopTo, type Way } from './emit';
 import type { Raster } from './raster';
@@ -21,6 +22,13 @@ interface Begin {
 
 interface Guide extends Line {
   done: boolean;
+}
+
+/** What stands over lines while they are cut, and how much of it is worth cutting, mm. */
+interface Standing {
+  wood: Wood;
+  least: number;
+  raster: Raster;
 }
 
 /** Length of a line seen from above, mm. */
@@ -113,8 +121,49 @@ class Begins {
   }
 }
 
-/** Cuts along guide lines, each from where the last one ended: on the surface where that is quicker than a hop. */
-export function cutAlong(way: Way, lines: Line[], stepover: number): void {
+/**
+ * The parts of a laid line over which wood stands higher than `least` mm, with what lies between two of them where a hop over it does not pay.
+ */
+function standingParts(points: Float64Array, { wood, least, raster }: Standing): Float64Array[] {
+  const { at, own } = sampled(points, raster.step);
+  const n = own.length;
+  const out: Float64Array[] = [];
+  let [first, last] = [-1, -1];
+  const close = () => {
+    if (first < 0) return;
+    const [from, to] = [Math.max(0, first - 1), Math.min(n - 1, last + 1)];
+    const part: number[] = [];
+    for (let i = from; i <= to; i++)
+      if (own[i] || i === from || i === to) part.push(at[3 * i], at[3 * i + 1], at[3 * i + 2]);
+    out.push(Float64Array.from(part));
+    first = -1;
+  };
+  for (let i = 0; i < n; i++) {
+    if (!wood.meets(at[3 * i], at[3 * i + 1], at[3 * i + 2], least)) continue;
+    if (first >= 0 && (i - last) * raster.step > raster.rest.hop) close();
+    if (first < 0) first = i;
+    last = i;
+  }
+  close();
+  return out;
+}
+
+/** Points of a line no further apart than a step, and which of them are its own. */
+function sampled(points: Float64Array, step: number): { at: number[]; own: boolean[] } {
+  const at = [points[0], points[1], points[2]];
+  const own = [true];
+  for (let i = 3; i < points.length; i += 3) {
+    const n = Math.max(1, Math.ceil(Math.hypot(points[i] - points[i - 3], points[i + 1] - points[i - 2]) / step));
+    for (let s = 1; s <= n; s++) {
+      for (let k = 0; k < 3; k++) at.push(points[i - 3 + k] + ((points[i + k] - points[i - 3 + k]) * s) / n);
+      own.push(s === n);
+    }
+  }
+  return { at, own };
+}
+
+/** Cuts along guide lines where anything stands on them still, each from where the last one ended: on the surface where that is quicker than a hop. */
+export function cutAlong(way: Way, lines: Line[], stepover: number, standing: Standing): void {
   const { path, raster, live } = way;
   const guides = lines.flatMap((l) => guidesOf(l, raster, stepover));
   const begins = new Begins(guides);
@@ -123,11 +172,14 @@ export function cutAlong(way: Way, lines: Line[], stepover: number): void {
     const next = path.moves === 0 ? begins.nearest(0, 0) : begins.nearest(path.x, path.y);
     if (!next) return;
     next.guide.done = true;
-    const points = laid(next.guide, next.i, raster);
+    const whole = laid(next.guide, next.i, raster);
     if ((n - 1) % said === 0) path.at(['line', n, guides.length]);
-    if (path.moves > 0 && raster.linkable(path.x, path.y, next.x, next.y, live))
-      emit(way, raster.link(path.x, path.y, next.x, next.y), 'link');
-    else hopTo(way, points);
-    emit(way, points, 'cut');
+    for (const points of standingParts(whole, standing)) {
+      const [x, y] = points;
+      if (path.moves > 0 && raster.linkable(path.x, path.y, x, y, live))
+        emit(way, raster.link(path.x, path.y, x, y), 'link');
+      else hopTo(way, points);
+      emit(way, points, 'cut');
+    }
   }
 }

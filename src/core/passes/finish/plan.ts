@@ -4,6 +4,7 @@ import { AIR, cellAt, type HeightField, padField, transposeField } from '../../f
 import { Path } from '../../motion/path';
 import { clearHeights, lowerStock, type PassContext } from '../context';
 import { Live } from '../live';
+import { Wood } from '../wood';
 import { cutAlong } from './along';
 import { bandsOf } from './bands';
 import { emit, hopTo, type Refused, type Way } from './emit';
@@ -38,7 +39,7 @@ const SAID = 20;
  * Finishing: the tip runs on the exact cutter-offset surface of the target, thinned to the pass's tolerance and never below it, along rows at any
  * angle, or along lines. Rows are sampled at the grid's cell, one stepover apart (along the axes the surface is worked out on the rows themselves; at
  * other angles it is read between the grid's cells), and cut region by region in serpentines. Lines lie along the border of what is left, where
- * that is narrow and low, as after a larger ball. A link stays on the surface when it is short, else it hops over what may still
+ * that is narrow and low, as after a larger ball, each only where the lines before it have left something. A link stays on the surface when it is short, else it hops over what may still
  * stand there.
  */
 export async function planFinish(
@@ -67,7 +68,9 @@ export async function planFinish(
   if (pass.lines === 'fit' && pass.milling === 'either' && low && chordOf(rows, raster, rest) < NARROW) {
     const left = forLines(rest, pass.stepover);
     way.raster = rasterFor(left);
-    cutAlong(way, bandsOf(left, way.raster, pass.stepover), pass.stepover);
+    const { ridge, tolerance } = leftBy(ctx, pass, cutter);
+    const standing = { wood: new Wood(ctx.stands, cutter, path), least: tolerance + ridge, raster: way.raster };
+    cutAlong(way, bandsOf(left, way.raster, pass.stepover), pass.stepover, standing);
   } else cutRows(way, rows, pass);
   if (path.moves > 0) path.rapid(path.x, path.y, ctx.heights.everything);
   await lowerStock(ctx, path, begun, cutter);

@@ -35,7 +35,7 @@ export class Raster {
   /** What the bit rests on, and where its tip then is. */
   private readonly surface: HeightField;
   private readonly offset: HeightField;
-  private readonly rest: Rest;
+  readonly rest: Rest;
   readonly ux: number;
   readonly uy: number;
   /** From one sample of a row to the next, mm. */

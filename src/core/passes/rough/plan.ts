@@ -12,8 +12,10 @@ import {
 } from '../../field/height-field';
 import { Path } from '../../motion/path';
 import { clearHeights, lowerStock, type PassContext, type Tool } from '../context';
-import { clearByRings, type Level } from '../rings';
+import type { Level } from '../loops';
+import { clearByRings, hopOver } from '../rings';
 import { standing, stockAt, stockUnder } from '../standing';
+import { Wood } from '../wood';
 import { roughLevels } from './levels';
 import { clearByRows } from './rows';
 import type { Clearing } from './schema';
@@ -54,18 +56,14 @@ export async function planRough(
     Math.ceil((R + slack + Math.max(0, overrun) + pass.stockToLeave) / pooled.cell) + 2,
     AIR,
   );
-  let grown: HeightField = grid;
-  if (pass.stockToLeave > 0) {
-    const data = await ctx.host.offset(grid, { shape: 1, R: pass.stockToLeave, p0: 0, p1: 0, p2: 0 }, 0);
-    for (let k = 0; k < data.length; k++) data[k] += pass.stockToLeave;
-    grown = { ...grid, data };
-  }
-  const lowest = await ctx.host.offset(grown, profileOf(cutter), slack);
+  const { grown, lowest } = await tipOver(ctx, pass, cutter, grid, slack);
   const domain = domainOf(ctx, region, grid, overrun, only);
   const ground = ctx.target.ground + pass.stockToLeave;
   for (let k = 0; k < lowest.length; k++) lowest[k] = domain[k] ? Math.max(lowest[k], ground) : Infinity;
   const levels = roughLevels(lowest, grown.data, 0, pass.stepdown);
   const path = new Path();
+  const wood = new Wood(ctx.stands, cutter, path);
+  const hop = hopOver(ctx, cutter);
   const rest = ctx.worked;
   let allowed: Uint8Array<ArrayBufferLike> = domain;
   let above = 0;
@@ -79,6 +77,8 @@ export async function planRough(
       z,
       depth: distanceInside(todo, grid.width, grid.height),
       grid,
+      wood,
+      hop,
     };
     const clear = await clearHeights(ctx, R);
     path.at(['level', levels.indexOf(z) + 1, levels.length]);
@@ -93,6 +93,23 @@ export async function planRough(
   const cut = levels.filter((z) => z >= above);
   for (const { place } of path.marks) place[0][2] = cut.length;
   return { path, levels: cut };
+}
+
+/** The target grown by the stock to leave, and the lowest that the tip may be over it, with so much room around the bit. */
+async function tipOver(
+  { host }: PassContext,
+  { stockToLeave }: Clearing,
+  cutter: Cutter,
+  grid: HeightField,
+  slack: number,
+) {
+  let grown: HeightField = grid;
+  if (stockToLeave > 0) {
+    const data = await host.offset(grid, { shape: 1, R: stockToLeave, p0: 0, p1: 0, p2: 0 }, 0);
+    for (let k = 0; k < data.length; k++) data[k] += stockToLeave;
+    grown = { ...grid, data };
+  }
+  return { grown, lowest: await host.offset(grown, profileOf(cutter), slack) };
 }
 
 /** Edges between cells that stand higher are walls, which a level keeps away from as it is, mm. */

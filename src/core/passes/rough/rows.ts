@@ -1,6 +1,7 @@
 import { cellAt } from '../../field/height-field';
 import type { Tool } from '../context';
-import { cutLoops, dropTo, type Level, loopsOf, passable, RIM } from '../rings';
+import { type Level, loopsOf, RIM } from '../loops';
+import { cutLoops, dropTo, passable } from '../rings';
 import type { Clearing } from './schema';
 
 /** Clears a level by following its walls once and then by rows between them. */

@@ -1,0 +1,52 @@
+import { type Cutter, type Profile, profileHeight, profileOf } from '../cutter/cutter';
+import { cropField, type Grid, type HeightField } from '../field/height-field';
+import { removeStock } from '../kernels/stock-removal';
+import { partsOf } from '../motion/ease';
+import type { Path } from '../motion/path';
+
+/** What stands while a pass goes along its lines: what stood before, less what every move since has taken, cut as the proof cuts it. */
+export class Wood {
+  private readonly field: HeightField;
+  private readonly profile: Profile;
+  private seen: number;
+
+  /** @param path where the pass's moves go, from the next one on @param over where its tip may be: 4 bytes for each cell of what stands there */
+  constructor(
+    stands: HeightField,
+    cutter: Cutter,
+    private readonly path: Path,
+    over: Grid = stands,
+  ) {
+    this.profile = profileOf(cutter);
+    const { width, height, cell, originX: x, originY: y } = over;
+    const { R } = this.profile;
+    this.field = cropField(stands, { x0: x - R, y0: y - R, x1: x + width * cell + R, y1: y + height * cell + R });
+    this.seen = path.moves;
+  }
+
+  /** Takes what the path has come to since. */
+  private follow(): void {
+    const { path, seen } = this;
+    if (path.moves <= seen) return;
+    removeStock(this.field, this.profile, partsOf(path, seen, Infinity).segments);
+    this.seen = path.moves;
+  }
+
+  /** Whether wood stands more than `least` mm over a bit whose tip is at a place. */
+  meets(x: number, y: number, z: number, least: number): boolean {
+    this.follow();
+    const { profile, field } = this;
+    const { data, width, height, cell, originX, originY } = field;
+    const [u, v, n] = [(x - originX) / cell, (y - originY) / cell, profile.R / cell];
+    for (let j = Math.max(0, Math.ceil(v - n)); j <= Math.min(height - 1, Math.floor(v + n)); j++) {
+      for (let i = Math.max(0, Math.ceil(u - n)); i <= Math.min(width - 1, Math.floor(u + n)); i++) {
+        // What is not even over the tip is not over the bit.
+        const over = data[j * width + i] - z - least;
+        if (over <= 0) continue;
+        const away = Math.hypot(i - u, j - v) * cell;
+        if (away <= profile.R && over > profileHeight(profile, away)) return true;
+      }
+    }
+    return false;
+  }
+}
