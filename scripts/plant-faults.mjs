@@ -21,6 +21,41 @@ const server = [`${S}server.test.ts`, `${S}keeping.test.ts`];
 /** [name, file, from, to, tests] */
 const FAULTS = [
   [
+    'wood: what the path has taken since is not known',
+    `${C}passes/wood.ts`,
+    'removeStock(this.field, this.taking, partsOf(path, seen, Infinity).segments);',
+    '',
+    [`${C}passes/wood.test.ts`],
+  ],
+  [
+    'wood: a ring is left out where wood stands at its side only',
+    `${C}passes/wood.ts`,
+    'const n = profile.R / cell;',
+    'const n = profile.R / 2 / cell;',
+    [`${C}passes/wood.test.ts`],
+  ],
+  [
+    'rings: a ring that has been half round counts as cut',
+    `${C}passes/rings.ts`,
+    'loop.been = false;',
+    '',
+    [`${C}passes/wood.test.ts`, `${C}plan/no-harm.test.ts`],
+  ],
+  [
+    'rings: a place inside a ring is taken for one outside',
+    `${C}passes/rings.ts`,
+    'isInside([xy], cut.x, cut.y) === ringArea(xy) > 0',
+    'isInside([xy], cut.x, cut.y) === ringArea(xy) < 0',
+    [`${C}passes/milling.test.ts`],
+  ],
+  [
+    'lines: parts in air are cut as well',
+    `${C}passes/finish/along.ts`,
+    'for (const points of standingParts(whole, standing)) {',
+    'for (const points of [whole]) {',
+    [`${C}plan/rest.test.ts`],
+  ],
+  [
     'reserve: what comes after a pass in reserve is planned on what it leaves',
     `${C}plan/plan-passes.ts`,
     'Object.assign(ctx, before);',

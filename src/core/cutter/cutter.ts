@@ -91,6 +91,12 @@ export interface Profile {
 
 const rad = Math.PI / 180;
 
+/** A cutter of the same shape whose radii are smaller by so much, mm: what it takes the larger one certainly takes. */
+export function smallerBy(profile: Profile, by: number): Profile {
+  const R = profile.R - by;
+  return { ...profile, R, p0: Math.min(profile.p0, R), p1: Math.min(profile.p1, R) };
+}
+
 /** The exact profile of a cutter. A tapered ball's cone is tangent to its sphere at p1 = r cos(taper). */
 export function profileOf(c: Cutter): Profile {
   const R = c.diameter / 2;

@@ -6,7 +6,7 @@ import { clearHeights, lowerStock, type PassContext } from './context';
 import type { Level } from './loops';
 import { clearByRings, hopOver, type Rings } from './rings';
 import { standing, stockUnder } from './standing';
-import { Wood } from './wood';
+import { RIB, Wood } from './wood';
 
 /** Stock lower than this over a level is as good as none, mm. */
 export const BARE = 0.01;
@@ -40,7 +40,7 @@ export async function clearDown(
   { pass, cutter, tolerance, place }: Clearing,
   { begin, beside }: { begin: { x: number; y: number }; beside?: (z: number) => Promise<void> },
 ): Promise<void> {
-  const wood = new Wood(ctx.stands, cutter, path, grid);
+  const wood = new Wood(ctx.stands, cutter, path, RIB, grid);
   const hop = hopOver(ctx, cutter);
   const steps = Math.max(1, Math.ceil((top - floor) / pass.stepdown - 1e-6));
   for (let n = 1; n <= steps; n++) {

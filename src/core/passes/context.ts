@@ -1,7 +1,7 @@
 import type { Groove } from '../arrange/grooves';
 import type { Target } from '../arrange/target';
 import { MASK } from '../arrange/target';
-import { type Cutter, profileOf } from '../cutter/cutter';
+import { type Cutter, profileOf, smallerBy } from '../cutter/cutter';
 import type { OutlineRef } from '../doc/outline-ref';
 import type { Heights } from '../doc/setup';
 import { AIR, cellAt, type HeightField, makeField, padField, poolField } from '../field/height-field';
@@ -173,9 +173,6 @@ export function descend(
 export async function lowerStock(ctx: PassContext, path: Path, from: number, cutter: Cutter): Promise<void> {
   if (path.moves <= from) return;
   const segments = await cutEased(ctx.host, ctx.stands, { path, from, cutter });
-  const profile = profileOf(cutter);
-  const R = profile.R - 0.8 * ctx.stock.cell;
-  const shrunk = { ...profile, R, p0: Math.min(profile.p0, R), p1: Math.min(profile.p1, R) };
-  await ctx.host.remove(ctx.stock, shrunk, segments);
+  await ctx.host.remove(ctx.stock, smallerBy(profileOf(cutter), 0.8 * ctx.stock.cell), segments);
   ctx.worked = true;
 }

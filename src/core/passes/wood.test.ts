@@ -11,7 +11,7 @@ import { MOVES, Path } from '../motion/path';
 import { HEIGHTS } from '../plan/plan-test-kit';
 import { loopsOf } from './loops';
 import { cutLoops } from './rings';
-import { Wood } from './wood';
+import { RIB, Wood } from './wood';
 
 const bit = (id: string) => DRAWER.find((c) => c.id === id)!;
 const uneven = (): HeightField => {
@@ -32,10 +32,12 @@ test('wood is met where a cell under the bit stands over it, after all that the 
       fc.array(place, { minLength: 2, maxLength: 5 }),
       place,
       (id, way, at) => {
+        // An end mill's ways lie side by side.
+        const less = id === 'em3' ? RIB : 0;
         const f = uneven();
         const path = new Path();
         path.rapid(0, 0, 5);
-        const wood = new Wood(f, bit(id), path);
+        const wood = new Wood(f, bit(id), path, less);
         for (const p of way) path.feed(p.x, p.y, p.z, 1000);
         const profile = profileOf(bit(id));
         // By its definition: every cell lies at the lowest that the bit came over it, here in 400 steps a move.
@@ -52,7 +54,7 @@ test('wood is met where a cell under the bit stands over it, after all that the 
                 (a) => d[4 * m - 4 + a] + ((d[4 * m + a] - d[4 * m - 4 + a]) * s) / 400,
               );
               const r = Math.hypot(px - c.x, py - c.y);
-              if (r <= profile.R) top = Math.min(top, pz + profileHeight(profile, r));
+              if (r <= profile.R - less * f.cell) top = Math.min(top, pz + profileHeight(profile, r));
             }
           }
           over = Math.max(over, top - at.z - profileHeight(profile, away));
@@ -83,7 +85,7 @@ test('loops on which nothing stands any more are left out, long ways in air are 
   const cut = (hop: number) => {
     const path = new Path();
     const clear = { ...stands, data: new Float32Array(stands.data.length) };
-    const level = { z, depth, grid, wood: new Wood(stands, mill, path), hop };
+    const level = { z, depth, grid, wood: new Wood(stands, mill, path, RIB), hop };
     const loops = loopsOf(level, 2.5, 0.1, Infinity).flat();
     path.rapid(0, 0, 5);
     cutLoops({ path, cutter: mill, clear, heights: HEIGHTS }, level, loops, {

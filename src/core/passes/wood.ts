@@ -1,23 +1,34 @@
-import { type Cutter, type Profile, profileHeight, profileOf } from '../cutter/cutter';
+import { type Cutter, type Profile, profileHeight, profileOf, smallerBy } from '../cutter/cutter';
 import { cropField, type Grid, type HeightField } from '../field/height-field';
 import { removeStock } from '../kernels/stock-removal';
 import { partsOf } from '../motion/ease';
 import type { Path } from '../motion/path';
 
+/** Cells by which a bit is taken smaller where its ways lie side by side on a level: a rib between two of them may be narrower than cells tell. */
+export const RIB = 0.8;
+
 /** What stands while a pass goes along its lines: what stood before, less what every move since has taken, cut as the proof cuts it. */
 export class Wood {
   private readonly field: HeightField;
   private readonly profile: Profile;
+  /** What certainly goes where the bit goes. */
+  private readonly taking: Profile;
   private seen: number;
 
-  /** @param path where the pass's moves go, from the next one on @param over where its tip may be: 4 bytes for each cell of what stands there */
+  /**
+   * @param path where the pass's moves go, from the next one on
+   * @param less cells by which the bit is taken smaller where it cuts, so that only what it certainly took is gone
+   * @param over where its tip may be: 4 bytes for each cell of what stands there
+   */
   constructor(
     stands: HeightField,
     cutter: Cutter,
     private readonly path: Path,
+    less = 0,
     over: Grid = stands,
   ) {
     this.profile = profileOf(cutter);
+    this.taking = smallerBy(this.profile, less * stands.cell);
     const { width, height, cell, originX: x, originY: y } = over;
     const { R } = this.profile;
     this.field = cropField(stands, { x0: x - R, y0: y - R, x1: x + width * cell + R, y1: y + height * cell + R });
@@ -28,7 +39,7 @@ export class Wood {
   private follow(): void {
     const { path, seen } = this;
     if (path.moves <= seen) return;
-    removeStock(this.field, this.profile, partsOf(path, seen, Infinity).segments);
+    removeStock(this.field, this.taking, partsOf(path, seen, Infinity).segments);
     this.seen = path.moves;
   }
 
@@ -37,7 +48,8 @@ export class Wood {
     this.follow();
     const { profile, field } = this;
     const { data, width, height, cell, originX, originY } = field;
-    const [u, v, n] = [(x - originX) / cell, (y - originY) / cell, profile.R / cell];
+    const [u, v] = [(x - originX) / cell, (y - originY) / cell];
+    const n = profile.R / cell;
     for (let j = Math.max(0, Math.ceil(v - n)); j <= Math.min(height - 1, Math.floor(v + n)); j++) {
       for (let i = Math.max(0, Math.ceil(u - n)); i <= Math.min(width - 1, Math.floor(u + n)); i++) {
         // What is not even over the tip is not over the bit.

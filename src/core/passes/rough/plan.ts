@@ -15,7 +15,7 @@ import { clearHeights, lowerStock, type PassContext, type Tool } from '../contex
 import type { Level } from '../loops';
 import { clearByRings, hopOver } from '../rings';
 import { standing, stockAt, stockUnder } from '../standing';
-import { Wood } from '../wood';
+import { RIB, Wood } from '../wood';
 import { roughLevels } from './levels';
 import { clearByRows } from './rows';
 import type { Clearing } from './schema';
@@ -62,7 +62,7 @@ export async function planRough(
   for (let k = 0; k < lowest.length; k++) lowest[k] = domain[k] ? Math.max(lowest[k], ground) : Infinity;
   const levels = roughLevels(lowest, grown.data, 0, pass.stepdown);
   const path = new Path();
-  const wood = new Wood(ctx.stands, cutter, path);
+  const wood = new Wood(ctx.stands, cutter, path, RIB);
   const hop = hopOver(ctx, cutter);
   const rest = ctx.worked;
   let allowed: Uint8Array<ArrayBufferLike> = domain;
