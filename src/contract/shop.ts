@@ -1,16 +1,13 @@
-import { cutterSchema } from '../core/cutter/cutter';
-import { machineSchema } from '../core/doc/machine';
-import { materialSchema } from '../core/doc/material';
+import { libraryChangeSchema, librarySchema, type Shelf } from '../core/doc/library';
 import { z } from '../core/units/zod';
-import { endpoint, FILE, json } from './endpoint';
+import { endpoint, FILE, type Fields, json } from './endpoint';
 
-const library = z.object({
-  machines: z.array(machineSchema),
-  cutters: z.array(cutterSchema),
-  materials: z.array(materialSchema),
-});
-/** What the shop has. */
-export type Library = z.infer<typeof library>;
+/** A job that has a copy of something. */
+const user = z.object({ id: z.string(), name: z.string() });
+const users = z.record(z.string(), z.array(user));
+/** Which jobs on the rack have copies of what the shop has, by shelf and id. */
+const uses = z.object({ machines: users, cutters: users, materials: users } satisfies Fields<Record<Shelf, unknown>>);
+export type Uses = z.infer<typeof uses>;
 
 /** What a backup has brought back. */
 const restored = z.object({
@@ -45,10 +42,15 @@ const devices = z
 export type Devices = z.infer<typeof devices>;
 
 export const SHOP = {
-  library: endpoint({ method: 'GET', path: '/api/library', answer: json(library) }),
-  /** Puts a bit into the drawer, or changes the one of that id. */
-  saveCutter: endpoint({ method: 'PUT', path: '/api/cutters', body: cutterSchema, answer: json(cutterSchema) }),
-  saveMachine: endpoint({ method: 'PUT', path: '/api/machines', body: machineSchema, answer: json(machineSchema) }),
+  library: endpoint({ method: 'GET', path: '/api/library', answer: json(librarySchema) }),
+  /** Puts bits, machines and materials in, or takes them away: all of it or nothing. */
+  changeLibrary: endpoint({
+    method: 'PUT',
+    path: '/api/library',
+    body: libraryChangeSchema,
+    answer: json(librarySchema),
+  }),
+  uses: endpoint({ method: 'GET', path: '/api/library/uses', answer: json(uses) }),
   /** Other devices, told at the machine itself only. */
   devices: endpoint({ method: 'GET', path: '/api/shop/devices', answer: json(devices) }),
   removeDevice: endpoint({ method: 'DELETE', path: '/api/shop/devices/[id]', answer: json(devices) }),

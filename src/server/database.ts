@@ -2,7 +2,8 @@ import path from 'node:path';
 import { type ColumnType, type Driver, type Generated, Kysely, Migrator, SqliteDialect, sql } from 'kysely';
 import Libsql from 'libsql';
 import type { PlanStatus } from '../contract/plans';
-import { DRAWER, HOBBY_MACHINE, MATERIALS, SHOP_MACHINE } from '../core/doc/defaults';
+import { DRAWER, MACHINES, MATERIALS } from '../core/doc/defaults';
+import { SHELVES } from '../core/doc/library';
 import { NewerShop } from './errors';
 import { makeFolder } from './files';
 import { migrations } from './migrations';
@@ -30,7 +31,7 @@ export interface Schema {
   };
   machines: { id: string; document: Json; position: Generated<number> };
   cutters: { id: string; document: Json; position: Generated<number> };
-  materials: { name: string; document: Json; position: Generated<number> };
+  materials: { id: string; document: Json; position: Generated<number> };
   plans: {
     id: string;
     job: string;
@@ -52,9 +53,9 @@ export function dataFolder(): string {
   return path.resolve(/* turbopackIgnore: true */ process.cwd(), process.env.ZG_DATA ?? 'data');
 }
 
+/** Gives a shop that has nothing at all what a new one holds; who takes all bits out of the drawer does not get them back. */
 async function fillLibrary(db: Kysely<Schema>): Promise<void> {
-  const had = await db.selectFrom('cutters').select('id').executeTakeFirst();
-  if (had) return;
+  for (const shelf of SHELVES) if (await db.selectFrom(shelf).select('id').executeTakeFirst()) return;
   await db.transaction().execute(async (t) => {
     const row = (document: unknown, position: number) => ({ document: JSON.stringify(document), position });
     await t
@@ -63,11 +64,11 @@ async function fillLibrary(db: Kysely<Schema>): Promise<void> {
       .execute();
     await t
       .insertInto('machines')
-      .values([HOBBY_MACHINE, SHOP_MACHINE].map((m, i) => ({ id: m.id, ...row(m, i) })))
+      .values(MACHINES.map((m, i) => ({ id: m.id, ...row(m, i) })))
       .execute();
     await t
       .insertInto('materials')
-      .values(MATERIALS.map((m, i) => ({ name: m.name, ...row(m, i) })))
+      .values(MATERIALS.map((m, i) => ({ id: m.id, ...row(m, i) })))
       .execute();
   });
 }

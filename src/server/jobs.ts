@@ -1,12 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import type { Kysely } from 'kysely';
 import type { History, JobInfo, Version } from '../contract/jobs';
-import type { Library } from '../contract/shop';
 import { sourceInfo } from '../contract/wire';
-import { type Cutter, cutterSchema } from '../core/cutter/cutter';
 import { type Job, jobSchema } from '../core/doc/job';
-import { type Machine, machineSchema } from '../core/doc/machine';
-import { materialSchema } from '../core/doc/material';
 import { describeIssues } from '../core/doc/refusal';
 import type { SourceInfo } from '../core/sources/inspect';
 import type { Schema } from './database';
@@ -194,39 +190,6 @@ export async function getRaw(db: Kysely<Schema>, id: string): Promise<string> {
     .executeTakeFirst();
   if (!row) throw new NotFound(REMOVED);
   return row.document;
-}
-
-export async function getLibrary(db: Kysely<Schema>): Promise<Library> {
-  const [m, c, w] = await Promise.all([
-    db.selectFrom('machines').select('document').orderBy('position').execute(),
-    db.selectFrom('cutters').select('document').orderBy('position').execute(),
-    db.selectFrom('materials').select('document').orderBy('position').execute(),
-  ]);
-  return {
-    machines: m.map((r) => machineSchema.parse(JSON.parse(r.document))),
-    cutters: c.map((r) => cutterSchema.parse(JSON.parse(r.document))),
-    materials: w.map((r) => materialSchema.parse(JSON.parse(r.document))),
-  };
-}
-
-/** Puts a bit into the drawer, or changes the one of that id. */
-export async function saveCutter(db: Kysely<Schema>, cutter: Cutter): Promise<void> {
-  const document = JSON.stringify(cutter);
-  await db
-    .insertInto('cutters')
-    .values({ id: cutter.id, document, position: cutter.number })
-    .onConflict((c) => c.column('id').doUpdateSet({ document }))
-    .execute();
-}
-
-/** Puts a machine into the shop, or changes the one of that id. */
-export async function saveMachine(db: Kysely<Schema>, machine: Machine): Promise<void> {
-  const document = JSON.stringify(machine);
-  await db
-    .insertInto('machines')
-    .values({ id: machine.id, document })
-    .onConflict((c) => c.column('id').doUpdateSet({ document }))
-    .execute();
 }
 
 export async function putAsset(

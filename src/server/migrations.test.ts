@@ -4,9 +4,11 @@ import path from 'node:path';
 import { Kysely, Migrator, SqliteDialect } from 'kysely';
 import Libsql from 'libsql';
 import { afterEach, beforeEach, expect, test } from 'vitest';
+import { DRAWER, MACHINES, materialNamed } from '../core/doc/defaults';
 import { openDatabase } from './database';
 import { NewerShop } from './errors';
-import { getJob, getLibrary, listVersions } from './jobs';
+import { getJob, listVersions } from './jobs';
+import { getLibrary } from './library';
 import { migrations } from './migrations';
 
 let folder: string;
@@ -43,7 +45,19 @@ async function shopOf(step: string): Promise<void> {
     .execute();
   if (step >= '002')
     await db.insertInto('versions').values({ id: 'v', job: 'j', revision: 'r', name: 'First', created }).execute();
-  if (v3) return db.destroy();
+  if (v3) {
+    const row = (t: { id: string }) => ({ id: t.id, document: JSON.stringify(t) });
+    await db.insertInto('cutters').values(DRAWER.map(row)).execute();
+    await db.insertInto('machines').values(MACHINES.map(row)).execute();
+    // Two names of one id, and a name that is another's id: what earlier steps could leave.
+    const key = step < '005' ? 'name' : 'id';
+    for (const name of step < '005' ? ['maple', 'Maple', 'oak'] : ['oak'])
+      await db
+        .insertInto('materials')
+        .values({ [key]: name, document: JSON.stringify(materialNamed(name)) })
+        .execute();
+    return db.destroy();
+  }
   for (const c of cutters)
     await db
       .insertInto('cutters')
@@ -69,6 +83,9 @@ test.each(Object.keys(migrations))('a shop of version %s opens, with its jobs, b
   expect(library.cutters.length).toBeGreaterThan(0);
   expect(library.machines.length).toBeGreaterThan(0);
   expect(library.materials.length).toBeGreaterThan(0);
+  expect(new Set(library.materials.map((m) => m.id)).size).toBe(library.materials.length);
+  if (step >= '003' && step < '005')
+    expect(library.materials.map((m) => m.name).sort()).toEqual(['Maple', 'maple', 'oak']);
   expect(await listVersions(db, 'j')).toHaveLength(step >= '002' ? 1 : 0);
   const plan = await db.selectFrom('plans').select('status').executeTakeFirstOrThrow();
   expect(plan.status).toBe('interrupted');

@@ -117,4 +117,25 @@ export const migrations: Record<string, Migration> = {
       await db.schema.alterTable('jobs').addColumn('removed', 'text').execute();
     },
   },
+  '005-materials-by-id': {
+    /** Materials are told apart by their ids, as bits and machines are, so that one can be renamed. */
+    async up(db: Kysely<{ materials: { id: string; document: string } }>) {
+      await db.schema.alterTable('materials').renameColumn('name', 'id').execute();
+      const rows = await db.selectFrom('materials').select(['id', 'document']).execute();
+      const taken = new Set<string>();
+      for (const { id: name, document } of rows) {
+        const material = JSON.parse(document);
+        let id = String(material.id);
+        for (let n = 2; taken.has(id); n++) id = `${material.id}-${n}`;
+        taken.add(id);
+        // Names may be ids of others: no row may get an id while another still has it as its name.
+        await db
+          .updateTable('materials')
+          .set({ id: `new ${id}`, document: JSON.stringify({ ...material, id }) })
+          .where('id', '=', name)
+          .execute();
+      }
+      for (const id of taken) await db.updateTable('materials').set({ id }).where('id', '=', `new ${id}`).execute();
+    },
+  },
 };

@@ -14,9 +14,31 @@ const wood = { ...plain, rampAngle: 14 };
 export const MATERIALS: Material[] = [
   { ...wood, id: 'pine', name: 'pine', stepdown: 0.5 },
   { ...wood, id: 'lime', name: 'lime', stepdown: 0.5 },
+  { ...wood, id: 'cherry', name: 'cherry', stepdown: 0.4 },
+  {
+    ...wood,
+    id: 'oak',
+    name: 'oak',
+    stepdown: 0.25,
+    caution: 'oak dust irritates, and is held to harm over the years: extraction',
+  },
   { ...wood, id: 'beech', name: 'beech', stepdown: 0.4 },
   { ...wood, id: 'maple', name: 'maple', stepdown: 0.4 },
   { ...wood, id: 'walnut', name: 'walnut', stepdown: 0.4, caution: 'walnut dust irritates skin and lungs' },
+  {
+    ...wood,
+    id: 'mahogany',
+    name: 'mahogany',
+    stepdown: 0.4,
+    caution: 'mahogany dust can cause allergies: extraction and a mask',
+  },
+  {
+    ...plain,
+    id: 'plywood',
+    name: 'plywood',
+    stepdown: 0.4,
+    caution: 'its glue dulls bits: look at the edge after each board',
+  },
   {
     ...plain,
     id: 'mdf',
@@ -25,6 +47,8 @@ export const MATERIALS: Material[] = [
     caution: 'MDF dust is fine and bound with resin: extraction and a mask',
   },
   { ...plain, id: 'foam', name: 'foam', stepdown: 1, stockToLeave: 0.6, rampAngle: 20 },
+  { ...plain, id: 'foam-light', name: 'foam, light', stepdown: 1.5, stockToLeave: 0.75, rampAngle: 20 },
+  { ...plain, id: 'foam-dense', name: 'foam, dense', stepdown: 0.7, stockToLeave: 0.5, rampAngle: 20 },
   {
     ...plain,
     id: 'solid-surface',
@@ -32,6 +56,24 @@ export const MATERIALS: Material[] = [
     stepdown: 0.4,
     stockToLeave: 0.6,
     caution: 'fine mineral dust: extraction and a mask',
+  },
+  {
+    ...plain,
+    id: 'acrylic',
+    name: 'acrylic',
+    stepdown: 0.3,
+    stockToLeave: 0.5,
+    chipLoad: { least: 0.05, most: 0.25 },
+    caution: 'melts where chips are too fine: a sharp bit, and no pause in the cut',
+  },
+  {
+    ...plain,
+    id: 'aluminium',
+    name: 'aluminium',
+    stepdown: 0.1,
+    stockToLeave: 0.2,
+    rampAngle: 2.4,
+    caution: 'chips weld to the bit where they are not cleared: eye protection, a lubricant that its maker names',
   },
   {
     ...plain,
@@ -102,6 +144,34 @@ export const SHOP_MACHINE: Machine = {
   rotary: 'none',
   programLimit: { lines: null, bytes: null },
 };
+
+/** A small desktop machine for bits with a shank of an eighth of an inch. */
+export const DESKTOP_MACHINE: Machine = {
+  ...HOBBY_MACHINE,
+  id: 'desktop',
+  name: 'Desktop router 300',
+  x: 300,
+  y: 180,
+  zTravel: 45,
+  minRpm: 5000,
+  maxRpm: 12000,
+  maxFeed: { x: 2000, y: 2000, z: 800 },
+  acceleration: { x: 150, y: 150, z: 100 },
+  junctionDeviation: 0.02,
+  bedToNose: 70,
+  collets: [3.175],
+};
+
+/** A bench machine with a rotary axis beside its table. */
+export const ROTARY_MACHINE: Machine = {
+  ...HOBBY_MACHINE,
+  id: 'rotary',
+  name: 'Bench router 600 with rotary axis',
+  rotary: 'along-x',
+};
+
+/** The machines that a new shop holds as examples. */
+export const MACHINES: Machine[] = [HOBBY_MACHINE, SHOP_MACHINE, DESKTOP_MACHINE, ROTARY_MACHINE];
 
 const base = {
   cornerRadius: 0,

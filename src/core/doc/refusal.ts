@@ -29,7 +29,7 @@ function bounded(issue: z.core.$ZodIssueTooSmall | z.core.$ZodIssueTooBig, value
 }
 
 /** What is the matter with a value, after the name of its field. */
-function matter(issue: z.core.$ZodIssue, value: unknown): string {
+export function matter(issue: z.core.$ZodIssue, value: unknown): string {
   if (value === undefined) return 'is missing';
   switch (issue.code) {
     case 'invalid_type':

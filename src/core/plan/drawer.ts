@@ -1,22 +1,13 @@
-import type { Cutter } from '../cutter/cutter';
 import { inBoard } from '../doc/edits';
 import type { Job } from '../doc/job';
-import type { Machine } from '../doc/machine';
-import type { Material } from '../doc/material';
+import type { Library } from '../doc/library';
 import type { Edit } from '../findings/edit';
 import { type Finding, type Found, identify } from '../findings/finding';
 import { reachingFixes } from '../proof/checks/left-over';
 import type { SetupView } from '../setup/view';
 
-/** What the shop holds now. */
-export interface Drawer {
-  machines: Machine[];
-  cutters: Cutter[];
-  materials: Material[];
-}
-
 /** Findings of a setup with fixes by bits that the job does not have and the drawer has. */
-export function withDrawer(findings: Finding[], view: SetupView, drawer: Pick<Drawer, 'cutters'>): Finding[] {
+export function withDrawer(findings: Finding[], view: SetupView, drawer: Pick<Library, 'cutters'>): Finding[] {
   return findings.map((f) => {
     const { most, depth, own, why } = f.figures as Record<string, number | string>;
     if (f.rule !== 'left-over' || f.fixes.length > 0 || why !== 'width') return f;
@@ -51,7 +42,7 @@ function changed(what: string, name: string, path: (string | number)[], edits: E
  * Bits, machine and materials that the shop has other figures for now than the job's own copies. A plan stays a function of its document:
  * the shop's figures are taken only when somebody says so.
  */
-export function drawerFindings(job: Job, drawer: Drawer): Finding[] {
+export function drawerFindings(job: Job, drawer: Library): Finding[] {
   const out: Found[] = [];
   const machine = drawer.machines.find((m) => m.id === job.machine.id);
   if (machine && !same(machine, job.machine))

@@ -2,8 +2,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { ask } from '@/contract/ask';
 import { ASSETS } from '@/contract/assets';
-import type { Library } from '@/contract/shop';
 import type { SurfaceFacts } from '@/core/arrange/compose';
+import type { Library } from '@/core/doc/library';
 import type { Grid } from '@/core/field/height-field';
 import type { SetupView } from '@/core/setup/view';
 import { AddMenu } from './add-menu';

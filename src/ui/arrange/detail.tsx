@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
-import type { Library } from '@/contract/shop';
 import { tipRadius } from '@/core/cutter/cutter';
+import type { Library } from '@/core/doc/library';
 import type { Grid } from '@/core/field/height-field';
 import type { SetupView } from '@/core/setup/view';
 import { formatLength, trimNumber } from '@/core/units/length';

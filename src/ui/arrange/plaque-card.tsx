@@ -1,9 +1,9 @@
 'use client';
 import { addressOf } from '@/contract/endpoint';
 import { JOBS } from '@/contract/jobs';
-import type { Library } from '@/contract/shop';
 import type { SurfaceFacts } from '@/core/arrange/compose';
 import { seatedDepth } from '@/core/arrange/ledger';
+import type { Library } from '@/core/doc/library';
 import type { Grid } from '@/core/field/height-field';
 import type { SetupView } from '@/core/setup/view';
 import { formatLength, trimNumber } from '@/core/units/length';

@@ -1,4 +1,4 @@
-import type { Library } from '@/contract/shop';
+import type { Library } from '@/core/doc/library';
 import type { SetupView } from '@/core/setup/view';
 
 /** What every card of a job is given: the setup that is shown, how it is changed, and what the shop holds. */

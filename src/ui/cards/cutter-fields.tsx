@@ -146,7 +146,7 @@ export function CutterFields({ cutter, onChange }: { cutter: Cutter; onChange(ed
       />
       <LengthField label="Holder" value={cutter.holderDiameter} min={0} open onChange={set('holderDiameter')} />
       <NumberField whole label="Flutes" value={cutter.flutes} min={1} max={12} onChange={set('flutes')} />
-      <NumberField label="Turns" value={cutter.rpm} min={0} open suffix="rpm" onChange={set('rpm')} />
+      <NumberField label="Spindle speed" value={cutter.rpm} min={0} open suffix="rpm" onChange={set('rpm')} />
       <FeedField label="Plunge" value={cutter.plunge} onChange={set('plunge')} />
       <LengthField label="Stepdown, most" value={cutter.maxStepdown} min={0} open onChange={set('maxStepdown')} />
       <LengthField

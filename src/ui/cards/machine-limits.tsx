@@ -4,7 +4,12 @@ import { DIALECT_OF } from '@/core/program/dialects/registry';
 import { trimNumber } from '@/core/units/length';
 import { numbersIn } from '@/core/units/number';
 import { Choice, FeedField, LengthField, NumberField, TextField, Tick } from '../controls/fields';
-import type { CardProps } from './card-props';
+
+/** A machine's figures, and how they are changed. */
+export interface MachineProps {
+  machine: Machine;
+  set(edit: (m: Machine) => void): void;
+}
 
 const TURNS: Record<(typeof ROTARY)[number], string> = {
   none: 'none',
@@ -16,9 +21,7 @@ const TURNS: Record<(typeof ROTARY)[number], string> = {
 const MOST_COLLETS = 20;
 
 /** What the machine can hold, and where it stops. */
-export function MachineLimits({ job, change }: CardProps) {
-  const { machine } = job;
-  const set = (edit: (m: Machine) => void) => change((j) => edit(j.machine));
+export function MachineLimits({ machine, set }: MachineProps) {
   const { lines, bytes } = machine.programLimit;
   return (
     <>
@@ -84,21 +87,45 @@ export function MachineLimits({ job, change }: CardProps) {
   );
 }
 
+/** How large it is. */
+export function MachineSize({ machine, set }: MachineProps) {
+  return (
+    <>
+      <TextField label="Name" value={machine.name} max={80} required onChange={(v) => set((m) => (m.name = v))} />
+      <LengthField label="Table, x" value={machine.x} min={0} open onChange={(v) => set((m) => (m.x = v))} />
+      <LengthField label="Table, y" value={machine.y} min={0} open onChange={(v) => set((m) => (m.y = v))} />
+      <LengthField
+        label="Z travel"
+        value={machine.zTravel}
+        min={0}
+        open
+        onChange={(v) => set((m) => (m.zTravel = v))}
+      />
+      <LengthField
+        label="Bed to nose"
+        value={machine.bedToNose}
+        min={0}
+        open
+        onChange={(v) => set((m) => (m.bedToNose = v))}
+        note="from the bed to the spindle's nose, Z at the top of its travel"
+      />
+    </>
+  );
+}
+
 /** How fast the machine moves and turns. */
-export function MachineMotion({ job, change }: CardProps) {
-  const { machine } = job;
-  const set = (edit: (m: Machine) => void) => change((j) => edit(j.machine));
+export function MachineMotion({ machine, set }: MachineProps) {
   return (
     <>
       <NumberField
-        label="Slowest turn"
+        label="Spindle, slowest"
         value={machine.minRpm}
         min={0}
         suffix="rpm"
         onChange={(v) => set((m) => (m.minRpm = v))}
       />
       <NumberField
-        label="Fastest turn"
+        label="Spindle, fastest"
         value={machine.maxRpm}
         min={0}
         open
@@ -125,7 +152,7 @@ export function MachineMotion({ job, change }: CardProps) {
         />
       ))}
       <NumberField
-        label="Corner slack"
+        label="Cornering tolerance"
         value={machine.junctionDeviation}
         min={0}
         open

@@ -6,12 +6,10 @@ import { drawerFindings } from '@/core/plan/drawer';
 import type { CardProps } from '@/ui/cards/card-props';
 import { Folded, LengthField, NumberField } from '../controls/fields';
 
-/** The figures that cutting this material goes by; the job keeps its own copy of them. */
-export function MaterialFolds({ job, change }: CardProps) {
-  const { material } = job.board;
-  const set = (edit: (m: Material) => void) => change((j) => edit(j.board.material));
+/** The figures that cutting a material goes by. */
+export function MaterialFigures({ material, set }: { material: Material; set(edit: (m: Material) => void): void }) {
   return (
-    <Folded title={`Material: ${material.name}`}>
+    <>
       <NumberField
         label="Stepdown"
         value={Number((100 * material.stepdown).toFixed(2))}
@@ -55,6 +53,16 @@ export function MaterialFolds({ job, change }: CardProps) {
         suffix="mm a tooth"
         onChange={(v) => set((m) => (m.chipLoad.most = v))}
       />
+    </>
+  );
+}
+
+/** The figures of the board's material; the job keeps its own copy of them. */
+export function MaterialFolds({ job, change }: CardProps) {
+  const { material } = job.board;
+  return (
+    <Folded title={`Material: ${material.name}`}>
+      <MaterialFigures material={material} set={(edit) => change((j) => edit(j.board.material))} />
     </Folded>
   );
 }

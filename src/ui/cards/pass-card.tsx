@@ -3,6 +3,7 @@ import { ask } from '@/contract/ask';
 import { SHOP } from '@/contract/shop';
 import { type Cutter, chipLoad, stepoverBase } from '@/core/cutter/cutter';
 import { cutterOf } from '@/core/doc/job';
+import { putting } from '@/core/doc/library';
 import { spentOn } from '@/core/motion/time';
 import { variantsOf } from '@/core/plan/variants';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
@@ -112,7 +113,11 @@ export function PassCard(props: PassCardProps) {
       </Folded>
       <Folded title={`Bit ${cutter.number}: ${cutter.name}`}>
         <CutterFields cutter={cutter} onChange={ofBit} />
-        <button type="button" className="btn btn-sm mt-1 w-full" onClick={() => void ask(SHOP.saveCutter, {}, cutter)}>
+        <button
+          type="button"
+          className="btn btn-sm mt-1 w-full"
+          onClick={() => void ask(SHOP.changeLibrary, {}, putting('cutters', cutter))}
+        >
           Keep in the drawer for other jobs
         </button>
       </Folded>

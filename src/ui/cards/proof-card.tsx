@@ -1,6 +1,6 @@
 'use client';
 import type { PlanInfo } from '@/contract/plans';
-import type { Library } from '@/contract/shop';
+import type { Library } from '@/core/doc/library';
 import type { Finding, Fix } from '@/core/findings/finding';
 import { isThrough } from '@/core/passes/order';
 import { withDrawer } from '@/core/plan/drawer';

@@ -5,9 +5,8 @@ import Link from 'next/link';
 import { ask } from '@/contract/ask';
 import { addressOf } from '@/contract/endpoint';
 import { JOBS, type RackEntry } from '@/contract/jobs';
-import { SHOP } from '@/contract/shop';
-import { formatDuration, formatLength } from '@/core/units/length';
-import { CutterMark, SHAPE_NAMES } from '../cards/cutter-fields';
+import { formatDuration } from '@/core/units/length';
+import { PlaceLinks } from '../places/place-links';
 import { ThemeSwitch } from '../theme-switch';
 import { DropZone } from './drop-zone';
 import { JobPicture } from './job-picture';
@@ -82,7 +81,7 @@ function RackPlace({ job: j, onRemove }: { job: RackEntry; onRemove(): void }) {
   );
 }
 
-/** The shop: jobs as boards on a rack, the drawer and the machines. */
+/** The shop: jobs as boards on a rack, and the ways to its other places. */
 export function ShopPage() {
   const client = useQueryClient();
   const remove = useMutation({
@@ -90,13 +89,13 @@ export function ShopPage() {
     onSettled: () => client.invalidateQueries({ queryKey: ['jobs'] }),
   });
   const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => ask(JOBS.rack, {}), refetchInterval: 4000 });
-  const library = useQuery({ queryKey: ['library'], queryFn: () => ask(SHOP.library, {}) });
   return (
     <div className="mx-auto max-w-6xl px-5 pb-10">
       <header className="flex items-center gap-4 py-4">
         <h1 className="slab flex-1 text-2xl">
           zealous <span className="text-primary">grain</span>
         </h1>
+        <PlaceLinks here={null} />
         <ThemeSwitch />
       </header>
       <main className="space-y-8">
@@ -118,41 +117,6 @@ export function ShopPage() {
           </ul>
           <RemovedJobs />
         </section>
-        <div className="grid gap-8 lg:grid-cols-[2fr_1fr]">
-          <section aria-label="Cutter drawer">
-            <h2 className="slab mb-2 text-xl">Cutter drawer</h2>
-            <ul className="panel grid divide-base-300 sm:grid-cols-2">
-              {library.data?.cutters.map((c) => (
-                <li key={c.id} className="flex items-center gap-3 px-4 py-2">
-                  <CutterMark shape={c.shape} />
-                  <div className="text-sm">
-                    <p className="font-semibold">
-                      {c.number} · {c.name}
-                    </p>
-                    <p className="soft">
-                      {SHAPE_NAMES[c.shape]} {formatLength(c.diameter, 'mm', 3)}, flutes {formatLength(c.fluteLength)}{' '}
-                      long
-                    </p>
-                  </div>
-                </li>
-              ))}
-            </ul>
-          </section>
-          <section aria-label="Machines">
-            <h2 className="slab mb-2 text-xl">Machines</h2>
-            <ul className="panel divide-y divide-base-300">
-              {library.data?.machines.map((m) => (
-                <li key={m.id} className="px-4 py-2 text-sm">
-                  <p className="font-semibold">{m.name}</p>
-                  <p className="soft">
-                    {m.x} × {m.y} mm, Z {m.zTravel} mm, {m.toolChanger ? 'changes bits by itself' : 'bits by hand'}
-                  </p>
-                </li>
-              ))}
-            </ul>
-            <p className="soft mt-2 text-[13px]">Bits and machines are changed on a job's card and kept from there.</p>
-          </section>
-        </div>
         <ShopDevices />
         <ShopBackup jobs={jobs.data?.length ?? 0} />
       </main>

@@ -3,7 +3,8 @@ import { jobSchema } from '@/core/doc/job';
 import { plainJob, proposeJob } from '@/core/plan/propose';
 import { BadRequest } from '@/server/errors';
 import { serve } from '@/server/http';
-import { createJob, getAsset, getLibrary } from '@/server/jobs';
+import { createJob, getAsset } from '@/server/jobs';
+import { getLibrary } from '@/server/library';
 import { shop } from '@/server/shop';
 
 export const dynamic = 'force-dynamic';

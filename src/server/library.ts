@@ -1,0 +1,71 @@
+import type { Kysely } from 'kysely';
+import type { Uses } from '../contract/shop';
+import { type Library, type LibraryChange, librarySchema, SHELVES } from '../core/doc/library';
+import type { Schema } from './database';
+
+/** What the shop has, each shelf in its order. */
+export async function getLibrary(db: Kysely<Schema>): Promise<Library> {
+  const read = async (shelf: (typeof SHELVES)[number]) =>
+    (await db.selectFrom(shelf).select('document').orderBy('position').execute()).map((r) => JSON.parse(r.document));
+  const [machines, cutters, materials] = await Promise.all(SHELVES.map(read));
+  return librarySchema.parse({ machines, cutters, materials });
+}
+
+/** Puts things in, each in the place of the one of its id or behind all others, and takes things away: all of it or nothing. */
+export async function changeLibrary(db: Kysely<Schema>, { put, remove }: LibraryChange): Promise<void> {
+  await db.transaction().execute(async (t) => {
+    for (const shelf of SHELVES) {
+      for (const id of remove[shelf]) await t.deleteFrom(shelf).where('id', '=', id).execute();
+      const { last } = await t
+        .selectFrom(shelf)
+        .select((e) => e.fn.max('position').as('last'))
+        .executeTakeFirstOrThrow();
+      let position = (last ?? -1) + 1;
+      for (const thing of put[shelf]) {
+        const document = JSON.stringify(thing);
+        await t
+          .insertInto(shelf)
+          .values({ id: thing.id, document, position: position++ })
+          .onConflict((c) => c.column('id').doUpdateSet({ document }))
+          .execute();
+      }
+    }
+  });
+}
+
+/** The ids of what a stored document has copies of; of one that cannot be read nothing is known. */
+function copiesIn(text: string): { name: string; machines: string[]; cutters: string[]; materials: string[] } | null {
+  try {
+    const doc = JSON.parse(text);
+    return {
+      name: String(doc.name),
+      machines: [doc.machine.id],
+      cutters: doc.cutters.map((c: { id: string }) => c.id),
+      materials: doc.boards.map((b: { material: { id: string } }) => b.material.id),
+    };
+  } catch {
+    return null;
+  }
+}
+
+/** Which jobs on the rack have copies of what the shop has. */
+export async function usesOf(db: Kysely<Schema>): Promise<Uses> {
+  const rows = await db
+    .selectFrom('jobs')
+    .innerJoin('revisions', 'revisions.id', 'jobs.head')
+    .select(['jobs.id', 'revisions.document'])
+    .where('jobs.removed', 'is', null)
+    .orderBy('jobs.updated', 'desc')
+    .execute();
+  const uses: Uses = { machines: {}, cutters: {}, materials: {} };
+  for (const { id, document } of rows) {
+    const copies = copiesIn(document);
+    if (!copies) continue;
+    for (const shelf of SHELVES)
+      for (const thing of new Set(copies[shelf])) {
+        uses[shelf][thing] ??= [];
+        uses[shelf][thing].push({ id, name: copies.name });
+      }
+  }
+  return uses;
+}

@@ -1,0 +1,45 @@
+'use client';
+import { HOBBY_MACHINE } from '@/core/doc/defaults';
+import { freshId } from '@/core/doc/library';
+import type { Machine } from '@/core/doc/machine';
+import { formatLength, trimNumber } from '@/core/units/length';
+import { MachineLimits, MachineMotion, MachineSize } from '../cards/machine-limits';
+import { Tick } from '../controls/fields';
+import { MachineDrawing } from './machine-drawing';
+import { type Place, PlacePage } from './place-page';
+
+const named = (m: Machine, all: Machine[], name: string): Machine => ({
+  ...structuredClone(m),
+  id: freshId(all, name),
+  name,
+});
+
+const MACHINES: Place<'machines'> = {
+  shelf: 'machines',
+  title: 'Machines',
+  one: 'machine',
+  many: 'machines',
+  sorted: (all) => all.sort((a, b) => a.name.localeCompare(b.name)),
+  mark: () => null,
+  heading: (m) => m.name,
+  line: (m) =>
+    `${trimNumber(m.x, 1)} × ${trimNumber(m.y, 1)} mm, Z ${formatLength(m.zTravel)}, ${m.toolChanger ? 'changes bits by itself' : 'bits by hand'}${m.rotary === 'none' ? '' : ', rotary axis'}`,
+  fresh: (all) => named(HOBBY_MACHINE, all, 'new machine'),
+  copy: (m, all) => named(m, all, `${m.name} copy`.slice(0, 80)),
+  card: (m, set) => (
+    <div className="grid gap-x-6 lg:grid-cols-2">
+      <div>
+        <MachineDrawing machine={m} />
+        <MachineSize machine={m} set={set} />
+        <Tick label="Changes bits by itself" value={m.toolChanger} onChange={(v) => set((t) => (t.toolChanger = v))} />
+        <MachineLimits machine={m} set={set} />
+      </div>
+      <div>
+        <MachineMotion machine={m} set={set} />
+      </div>
+    </div>
+  ),
+};
+
+/** The shop's machines. */
+export const MachinesPlace = () => <PlacePage place={MACHINES} />;

@@ -1,0 +1,29 @@
+import Link from 'next/link';
+import type { Shelf } from '@/core/doc/library';
+
+const PLACES: [Shelf, string, string][] = [
+  ['cutters', '/shop/bits', 'Bits'],
+  ['machines', '/shop/machines', 'Machines'],
+  ['materials', '/shop/materials', 'Materials'],
+];
+
+/** The way between the rack and the shop's places. */
+export function PlaceLinks({ here }: { here: Shelf | null }) {
+  return (
+    <nav aria-label="Places of the shop" className="flex flex-wrap gap-1">
+      <Link href="/" className="btn btn-ghost btn-sm" aria-current={here === null ? 'page' : undefined}>
+        Rack
+      </Link>
+      {PLACES.map(([shelf, href, title]) => (
+        <Link
+          key={shelf}
+          href={href}
+          className={`btn btn-sm ${shelf === here ? 'btn-primary' : 'btn-ghost'}`}
+          aria-current={shelf === here ? 'page' : undefined}
+        >
+          {title}
+        </Link>
+      ))}
+    </nav>
+  );
+}
