@@ -182,11 +182,11 @@ test('the server answers its own address only, and stays up after bad requests',
   expect((await get({})).status()).toBe(200);
 });
 
-test('the shop: a machine and bits at hand, jobs on the rack, dark as well as light', async ({ page }) => {
+test('the shop: jobs on the rack, the ways to bits and machines, dark as well as light', async ({ page }) => {
   await page.emulateMedia({ colorScheme: 'dark' });
   await page.goto('/');
-  await expect(page.getByRole('heading', { name: 'Cutter drawer' })).toBeVisible();
-  await expect(page.getByText('Bench router 600')).toBeVisible();
+  for (const name of ['Bits', 'Machines', 'Materials'])
+    await expect(page.getByRole('link', { name, exact: true })).toBeVisible();
   await expect(page.getByRole('region', { name: 'Jobs' }).getByRole('listitem').first()).toBeVisible();
   await page.getByRole('button', { name: 'Light' }).click();
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'birch');

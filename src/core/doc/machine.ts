@@ -1,4 +1,4 @@
-import { feedRate } from '../cutter/cutter';
+import { type Cutter, feedRate } from '../cutter/cutter';
 import { z } from '../units/zod';
 import { finite, id, name, positive, size } from './parts';
 
@@ -37,3 +37,12 @@ export const machineSchema = z.object({
   programLimit: z.object({ lines: count.nullable(), bytes: count.nullable() }),
 });
 export type Machine = z.infer<typeof machineSchema>;
+
+/** A collet closes by so much, mm (common practice, no source). */
+const CLOSES = 0.05;
+
+/** Whether a bit's shank fits one of a machine's collets; of a machine whose collets are not known every one is taken to fit. */
+export const fitsCollet = (
+  { collets }: Pick<Machine, 'collets'>,
+  { shankDiameter }: Pick<Cutter, 'shankDiameter'>,
+): boolean => collets.length === 0 || collets.some((c) => Math.abs(c - shankDiameter) <= CLOSES);

@@ -6,7 +6,8 @@ import { formatLength } from '@/core/units/length';
 import { CutterFields, CutterMark, SHAPE_NAMES } from '../cards/cutter-fields';
 import { FeedField, NumberField } from '../controls/fields';
 import { BitDrawing } from './bit-drawing';
-import { type Place, PlacePage } from './place-page';
+import type { Place } from './place';
+import { PlacePage } from './place-page';
 
 const numbered = (c: Cutter, all: Cutter[], name: string): Cutter => ({
   ...structuredClone(c),

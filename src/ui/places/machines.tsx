@@ -6,7 +6,8 @@ import { formatLength, trimNumber } from '@/core/units/length';
 import { MachineLimits, MachineMotion, MachineSize } from '../cards/machine-limits';
 import { Tick } from '../controls/fields';
 import { MachineDrawing } from './machine-drawing';
-import { type Place, PlacePage } from './place-page';
+import type { Place } from './place';
+import { PlacePage } from './place-page';
 
 const named = (m: Machine, all: Machine[], name: string): Machine => ({
   ...structuredClone(m),

@@ -5,7 +5,8 @@ import type { Material } from '@/core/doc/material';
 import { formatLength, trimNumber } from '@/core/units/length';
 import { MaterialFigures } from '../cards/material-fields';
 import { TextField } from '../controls/fields';
-import { type Place, PlacePage } from './place-page';
+import type { Place } from './place';
+import { PlacePage } from './place-page';
 
 const named = (m: Material, all: Material[], name: string): Material => ({
   ...structuredClone(m),

@@ -1,5 +1,6 @@
 import { JOBS } from '@/contract/jobs';
 import { jobSchema } from '@/core/doc/job';
+import { atHand } from '@/core/plan/at-hand';
 import { plainJob, proposeJob } from '@/core/plan/propose';
 import { BadRequest } from '@/server/errors';
 import { serve } from '@/server/http';
@@ -25,13 +26,12 @@ const EMPTY_BOARD = { x: 300, y: 200, thickness: 19 };
 /** Makes a job from a stored relief, or an empty board: board, bits and passes are proposed. */
 export const POST = serve(JOBS.create, async ({ body: { asset, name } }) => {
   const { db } = await shop();
-  const { machines, cutters, materials } = await getLibrary(db);
-  const rough = cutters.find((c) => c.shape === 'endmill');
-  const finish = cutters.find((c) => c.shape === 'ball');
-  if (!rough || !finish || machines.length === 0)
-    throw new BadRequest('the drawer needs an end mill and a ball, and the shop a machine');
+  const library = await getLibrary(db);
+  const { materials } = library;
+  const hand = atHand(library);
+  if (!hand) throw new BadRequest('the drawer needs an end mill and a ball, and the shop a machine: add them there');
   const material = materials.find((m) => m.name === 'maple') ?? materials[0];
-  const common = { order: '', machine: machines[0], rough, finish };
+  const common = { order: '', ...hand };
   const board = material ? { material } : {};
   if (asset === undefined) {
     const job = plainJob({ ...common, name: name || 'New board', board: { ...EMPTY_BOARD, ...board } });

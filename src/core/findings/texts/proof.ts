@@ -141,6 +141,10 @@ export const PROOF_TEXTS: Record<string, Text> = {
     `asks for ${f.rpm} rpm, ${f.machine} turns ${f.least} to ${f.most}`,
     'set the bit to a speed within that range',
   ],
+  collet: (f) => [
+    `${f.bit} has a shank of ${len(f, 'shank')}, for which ${f.machine} has no collet`,
+    'use a bit with another shank, or enter the collet on the machine if there is one',
+  ],
   gouge: (f) => [
     `cut ${formatLength(num(f, 'deep'), 'mm', 3)} too deep, more than ${len(f, 'most')}`,
     f.finer === false

@@ -3,6 +3,7 @@ import { baseLost } from './base-lost';
 import { beyondBoard } from './beyond-board';
 import { bite, narrowCut } from './bite';
 import { clipped } from './clipped';
+import { collet } from './collet';
 import { feed } from './feed';
 import { chips, feedWritten } from './feed-written';
 import { floor } from './floor';
@@ -82,6 +83,7 @@ export const RULES: Rule[] = [
   reach,
   spindleOff,
   spindleSpeed,
+  collet,
   gouge,
   keepCut,
   wasteDeep,

@@ -1,0 +1,116 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import AxeBuilder from '@axe-core/playwright';
+import { DESKTOP_MACHINE } from '../src/core/doc/defaults';
+import { emptyBoard, enter, field, jobOf } from './board';
+import { BASE, TestServer } from './server';
+import { expect, type Page, test } from './test';
+
+const server = new TestServer();
+test.beforeAll(() => server.start());
+test.afterAll(() => server.close());
+
+const list = (page: Page, what: string) => page.getByRole('region', { name: `All ${what}` }).getByRole('listitem');
+
+/** What the shop has, as its server tells it. */
+const library = async () => (await fetch(`${BASE}/api/library`)).json();
+
+test('a bit is entered, copied, taken away and brought back, searched, and goes out and in as a table', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await page.getByRole('navigation', { name: 'Places of the shop' }).getByRole('link', { name: 'Bits' }).click();
+  await expect(list(page, 'bits')).toHaveCount(8);
+  await page.getByRole('button', { name: 'Add' }).click();
+  await expect(page.getByRole('heading', { name: '9 · new bit' })).toBeVisible();
+  await enter(page, 'Name', 'ball 1/8 in long');
+  await page.getByLabel('Shape').selectOption('ball');
+  await enter(page, 'Diameter', '1/8 in');
+  await enter(page, 'Shank', '3.175');
+  await enter(page, 'Sticks out', '40');
+  // Feeds are understood in other units.
+  await enter(page, 'Feed', '20 mm/s');
+  await expect(field(page, 'Feed')).toHaveValue('1200');
+  await expect(page.getByRole('img', { name: 'ball 1/8 in long from the side, to scale' })).toBeVisible();
+  await expect(page.getByText('it reaches 40 mm deep')).toBeVisible();
+  await expect
+    .poll(async () => (await library()).cutters.at(-1))
+    .toMatchObject({ name: 'ball 1/8 in long', shape: 'ball', diameter: 3.175, feed: 1200 });
+
+  await page.getByRole('button', { name: 'Duplicate' }).click();
+  await expect(page.getByRole('heading', { name: '10 · ball 1/8 in long copy' })).toBeVisible();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await expect(list(page, 'bits')).toHaveCount(9);
+  await page.getByRole('button', { name: 'Undo: removed ball 1/8 in long copy' }).click();
+  await expect(list(page, 'bits')).toHaveCount(10);
+  await page.locator('body').press('Control+z');
+  await expect(list(page, 'bits')).toHaveCount(9);
+
+  await page.getByLabel('Search bits').fill('ball 1/8');
+  await expect(list(page, 'bits')).toHaveCount(1);
+  await page.getByLabel('Search bits').fill('plough');
+  await expect(page.getByText('None of 9 bits has “plough”.')).toBeVisible();
+  await page.getByLabel('Search bits').fill('');
+
+  const coming = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'CSV' }).click();
+  const file = path.join(server.data, 'cutters.csv');
+  await (await coming).saveAs(file);
+  const table = readFileSync(file, 'utf8');
+  const take = (text: string) =>
+    page
+      .getByLabel('File to take in')
+      .setInputFiles({ name: 'mine.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
+  await take(table.replace(',1200,', ',fast,'));
+  await expect(page.locator('p[role=alert]')).toContainText('mine.csv: row');
+  await expect(page.locator('p[role=alert]')).toContainText('feed mm/min is "fast"');
+  expect((await library()).cutters).toHaveLength(9);
+  await take(table.replaceAll(',1200,', ',1300,'));
+  await expect.poll(async () => (await library()).cutters.at(-1).feed).toBe(1300);
+  await page.getByRole('button', { name: 'Undo: took in mine.csv' }).click();
+  await expect.poll(async () => (await library()).cutters.at(-1).feed).toBe(1200);
+});
+
+test('a machine of one’s own is entered, and new boards are proposed for it; a material is changed and offered to the job that has it', async ({
+  page,
+}) => {
+  await page.goto('/shop/machines');
+  await expect(list(page, 'machines')).toHaveCount(4);
+  // Only the weak desktop machine stays: bits are proposed that fit its collet, at speeds that it turns.
+  for (const name of ['Bench router 600', 'Bench router 600 with rotary axis', 'Shop router 2400']) {
+    await list(page, 'machines').getByRole('button', { name }).first().click();
+    await page.getByRole('region', { name, exact: true }).getByRole('button', { name: 'Remove', exact: true }).click();
+    await expect(list(page, 'machines').getByText(name, { exact: true })).toHaveCount(0);
+  }
+  await enter(page, 'Name', 'Kitchen router');
+  await expect(page.getByRole('heading', { level: 2, name: 'Kitchen router' })).toBeVisible();
+  const job = await jobOf(await emptyBoard(page));
+  expect(job.machine.name).toBe('Kitchen router');
+  for (const c of job.cutters) {
+    expect(DESKTOP_MACHINE.collets).toContain(c.shankDiameter);
+    expect(c.rpm).toBeLessThanOrEqual(DESKTOP_MACHINE.maxRpm);
+  }
+
+  await page.goto('/shop/materials');
+  await list(page, 'materials').getByRole('button', { name: 'maple' }).click();
+  await expect(page.getByRole('link', { name: 'New board' })).toBeVisible();
+  await enter(page, 'Stepdown', '30');
+  await expect(list(page, 'materials').getByRole('button', { name: 'maple' })).toContainText('30 % of the bit');
+  await page.getByRole('link', { name: 'New board' }).click();
+  await expect(page.getByText(/maple/).first()).toBeVisible();
+});
+
+test.describe('the places by eye and ear', () => {
+  for (const scheme of ['light', 'dark'] as const)
+    test(`nothing serious is found in them, ${scheme}`, async ({ page }) => {
+      await page.emulateMedia({ colorScheme: scheme });
+      for (const place of ['', 'shop/bits', 'shop/machines', 'shop/materials']) {
+        await page.goto(`/${place}`);
+        await expect(page.getByRole('navigation', { name: 'Places of the shop' })).toBeVisible();
+        if (place) await expect(page.getByRole('button', { name: 'Duplicate' })).toBeVisible();
+        const { violations } = await new AxeBuilder({ page }).analyze();
+        const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
+        expect(serious.map((v) => `${place} ${v.id}: ${v.nodes[0].html}`)).toEqual([]);
+      }
+    });
+});
