@@ -117,7 +117,7 @@ test('a plaque from nothing: joined, added up, undone to the empty board and red
   expect((await jobOf(id)).document).toEqual(full.document);
 
   // Out as one zip, and in again as an equal job.
-  await page.getByText('Out: models, heights, picture, whole job').click();
+  await page.getByText('Export: models, heights, picture, whole job').click();
   const download = page.waitForEvent('download');
   await page.getByRole('link', { name: 'Whole job with its files, zip' }).click();
   const zip = readFileSync(await (await download).path());

@@ -237,7 +237,7 @@ test('out: 16-bit heights, a closed model and a picture for the customer', async
   // A cell of 0.6 mm keeps the model under a million triangles, so that its edges are counted.
   await open(page, changed(plaque, { cell: 0.6 }));
   await pressBoard(page, -8, -4);
-  await page.getByText('Out: models, heights, picture, whole job').click();
+  await page.getByText('Export: models, heights, picture, whole job').click();
   const get = async (name: string) => {
     const download = page.waitForEvent('download');
     await page.getByRole('link', { name }).click();

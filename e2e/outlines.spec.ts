@@ -118,7 +118,7 @@ test('holes are dragged on the board, a skim adds up its thickness, and a painte
     page.getByText(/19\.2 to 20\.6 mm thick as measured; 2 skims take 1\.6 mm off and leave 19 mm/),
   ).toBeVisible();
   await page.getByRole('button', { name: /^Board / }).click();
-  await field(page, 'Its face is').selectOption({ label: 'painted' });
+  await field(page, 'Surface').selectOption({ label: 'painted' });
   await page.getByRole('button', { name: 'One thing to mend first' }).click();
   await expect(page.getByText("the board's face is painted and must not be skimmed off")).toBeVisible();
   await page.getByRole('button', { name: /^Passes / }).click();

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
 import { DESKTOP_MACHINE } from '../src/core/doc/defaults';
-import { emptyBoard, enter, field, jobOf } from './board';
+import { emptyBoard, enter, field, jobOf, saved } from './board';
 import { BASE, TestServer } from './server';
 import { expect, type Page, test } from './test';
 
@@ -98,6 +98,52 @@ test('a machine of one’s own is entered, and new boards are proposed for it; a
   await expect(list(page, 'materials').getByRole('button', { name: 'maple' })).toContainText('30 % of the bit');
   await page.getByRole('link', { name: 'New board' }).click();
   await expect(page.getByText(/maple/).first()).toBeVisible();
+});
+
+test('Ctrl K finds stations, layers and jobs by name and goes there; ? lists the keys; nothing serious is found in either', async ({
+  page,
+}) => {
+  const other = await emptyBoard(page);
+  await emptyBoard(page);
+  await page.getByRole('button', { name: /^Arrange / }).click();
+  for (const name of ['Circle', 'Oval']) {
+    await page.getByText('Add', { exact: true }).click();
+    await page.getByRole('button', { name, exact: true }).click();
+    await expect(page.getByRole('heading', { level: 2, name })).toBeVisible();
+  }
+  await saved(page);
+  const find = page.getByRole('combobox', { name: 'What is to be found or done' });
+  await page.locator('body').press('Control+k');
+  await expect(find).toBeFocused();
+  const clean = async (what: string) => {
+    const { violations } = await new AxeBuilder({ page }).include('[role="dialog"]').analyze();
+    const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
+    expect(serious.map((v) => `${what} ${v.id}: ${v.nodes[0].html}`)).toEqual([]);
+  };
+  await clean('find');
+  await find.fill('circ');
+  await find.press('Enter');
+  await expect(page.getByRole('heading', { level: 2, name: 'Circle' })).toBeVisible();
+  // Delete is a key of the board's, but not while something is being looked for.
+  await page.locator('body').press('Control+k');
+  await find.fill('passes');
+  await find.press('Backspace');
+  await find.press('Enter');
+  await expect(page).toHaveURL(/station=passes/);
+  await page.locator('body').press('Control+k');
+  await find.fill('no such thing');
+  await expect(page.getByText('Nothing here has “no such thing” in its name.')).toBeVisible();
+  await find.press('Escape');
+  await expect(find).toBeHidden();
+
+  await page.locator('body').press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('duplicate');
+  await clean('keys');
+  await page.getByRole('button', { name: 'Close' }).click();
+  await page.locator('body').press('Control+k');
+  await find.fill('job new board');
+  await find.press('Enter');
+  await expect(page).toHaveURL(new RegExp(other));
 });
 
 test.describe('the places by eye and ear', () => {

@@ -12,6 +12,14 @@ import { clean } from '@/core/units/round';
 
 export const newId = () => crypto.randomUUID().slice(0, 8);
 
+/** The first name for a group that none has yet. */
+export function freeGroup(layers: Layer[]): string {
+  const taken = new Set(layers.map((l) => l.group));
+  let n = 1;
+  while (taken.has(`Group ${n}`)) n++;
+  return `Group ${n}`;
+}
+
 /** Changes some layers, and lets what keeps a distance to them follow. */
 export function editLayers(job: SetupView, ids: string[], edit: (l: Layer) => void): void {
   for (const l of job.layers) if (ids.includes(l.id)) edit(l);

@@ -92,7 +92,7 @@ export function Detail({
             ))}
           </ul>
           <button type="button" className="btn btn-ghost btn-sm mt-1 w-full" onClick={() => onMissed(null)}>
-            Take the marks off
+            Hide the marks
           </button>
         </div>
       )}

@@ -48,7 +48,7 @@ export function FitToDepth({
         ]}
         onChange={setHow}
       />
-      {how === 'high' && <LengthField label="Stays up to" value={knee} min={0} max={500} onChange={setAbove} />}
+      {how === 'high' && <LengthField label="Unchanged up to" value={knee} min={0} max={500} onChange={setAbove} />}
       <button type="button" className="btn btn-sm my-1 w-full" disabled={l.depth <= 0} onClick={fit}>
         Fit {formatLength(l.depth, 'mm', 2)} to {formatLength(goal, 'mm', 2)}
       </button>

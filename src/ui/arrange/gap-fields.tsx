@@ -78,7 +78,7 @@ export function GapFields({ job, layer, change }: Pick<FieldsProps, 'job' | 'lay
             <button
               type="button"
               className="btn btn-ghost btn-square btn-sm mt-1"
-              aria-label="Let go of this distance"
+              aria-label="Release this distance"
               onClick={() => change((j) => (j.gaps = j.gaps.filter((e) => e.id !== g.id)))}
             >
               <X size={14} />

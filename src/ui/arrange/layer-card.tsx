@@ -142,7 +142,7 @@ function EdgeFields({ layer, set }: { layer: Layer; set(edit: (l: Layer) => void
         onChange={(v) => set((l) => (l.slope.y = v))}
       />
       <Tick
-        label="Heights turned over"
+        label="Heights inverted"
         value={layer.invert}
         onChange={(v) => set((l) => (l.invert = v))}
         note="what stood highest lies deepest"

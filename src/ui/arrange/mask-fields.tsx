@@ -62,12 +62,12 @@ export function MaskFields({ job, layer, change }: Pick<FieldsProps, 'job' | 'la
           <LengthField label="Length, x" value={m.x} min={0} open max={10000} onChange={(x) => put({ ...m, x })} />
           <LengthField label="Width, y" value={m.y} min={0} open max={10000} onChange={(y) => put({ ...m, y })} />
           <LengthField
-            label="Aside, x"
+            label="Offset, x"
             value={m.dx}
             onChange={(dx) => put({ ...m, dx })}
             note="from the layer's middle"
           />
-          <LengthField label="Aside, y" value={m.dy} onChange={(dy) => put({ ...m, dy })} />
+          <LengthField label="Offset, y" value={m.dy} onChange={(dy) => put({ ...m, dy })} />
         </>
       )}
       {m.kind === 'layer' && (

@@ -110,7 +110,7 @@ export function OutlineTools({ job, selected, change, onSelect }: Props) {
             onChange={setShare}
             note="what stands higher counts"
           />
-          <LengthField label="Lines, wide" value={pen} min={0} open max={100} onChange={setPen} />
+          <LengthField label="Line width" value={pen} min={0} open max={100} onChange={setPen} />
           <div className="grid grid-cols-2 gap-2 py-1">
             <button type="button" className="btn btn-sm" disabled={busy} onClick={() => trace('Trace', null)}>
               Trace outlines

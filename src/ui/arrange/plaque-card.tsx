@@ -55,7 +55,7 @@ export function PlaqueCard({ id, job, revision, facts, library, change, onMissed
       <Folded title="Versions side by side">
         <Versions id={id} revision={revision} change={change} />
       </Folded>
-      <Folded title="Out: models, heights, picture, whole job">
+      <Folded title="Export: models, heights, picture, whole job">
         <div className="grid grid-cols-2 gap-2 py-1">
           {(
             [

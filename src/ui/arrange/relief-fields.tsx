@@ -55,7 +55,14 @@ export function ReliefFields({ relief, layer, put }: { relief: ReliefOf; layer: 
         <NumberField whole label="Ribs" value={r.ribs} min={2} max={200} onChange={(v) => put({ ...r, ribs: v })} />
       )}
       {r.kind === 'gouge' && (
-        <NumberField whole label="Chance" value={r.seed} min={0} max={9999} onChange={(v) => put({ ...r, seed: v })} />
+        <NumberField
+          whole
+          label="Variation"
+          value={r.seed}
+          min={0}
+          max={9999}
+          onChange={(v) => put({ ...r, seed: v })}
+        />
       )}
       {r.kind === 'vee' && (
         <NumberField

@@ -138,7 +138,7 @@ export function SeveralCard({ job, selected, change, onSelect }: Props) {
           Centre on board
         </button>
         <button type="button" className="btn btn-sm" onClick={() => onSelect([])}>
-          Let go
+          Deselect
         </button>
       </div>
       <OutlineTools job={job} selected={selected} change={change} onSelect={onSelect} />

@@ -75,11 +75,11 @@ export function BoardCard({
       <Choice label="Grain" value={board.grain} options={GRAIN} onChange={(v) => set((b) => (b.grain = v))} />
       <ZeroFields job={job} change={change} />
       <Choice
-        label="It sits"
+        label="Relief stands"
         value={seat.mode}
         options={[
-          ['raised', 'raised from the ground'],
-          ['sunk', 'sunk into the top'],
+          ['raised', 'above cleared ground'],
+          ['sunk', 'sunk into the board'],
         ]}
         onChange={(v) =>
           change((j) => {
@@ -112,7 +112,7 @@ export function BoardCard({
         onChange={(v) => change((j) => (j.seat.skin = skinFor(j.board.thickness, depth, v)))}
       />
       <Choice
-        label="Its face is"
+        label="Surface"
         value={board.face}
         options={[
           ['bare', 'bare wood'],

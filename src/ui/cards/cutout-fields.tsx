@@ -137,9 +137,9 @@ function CutoutFields({ job, pass, cutter, set }: Edited<CutoutPass>) {
           />
         </>
       )}
-      <Folded title="Last lap, ramp and way in">
+      <Folded title="Last lap, ramp and entry">
         <LengthField
-          label="Left at the side"
+          label="Stock left at the wall"
           value={pass.last}
           min={0}
           max={5}
@@ -147,7 +147,7 @@ function CutoutFields({ job, pass, cutter, set }: Edited<CutoutPass>) {
           note="for one light lap at full depth in climb direction"
         />
         <LengthField
-          label="Left under it"
+          label="Stock left below"
           value={pass.floor}
           min={0}
           max={20}
@@ -156,7 +156,7 @@ function CutoutFields({ job, pass, cutter, set }: Edited<CutoutPass>) {
         />
         <Ramp {...{ pass, cutter, set }} down={pass.stepdown} note="along the line" />
         <LengthField
-          label="Way in"
+          label="Entry"
           value={pass.lead}
           min={0}
           max={50}

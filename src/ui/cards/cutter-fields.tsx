@@ -21,10 +21,11 @@ const OUTLINES: Record<CutterShape, string> = {
   drill: 'M8 4h8v28l-4 4l-4-4z',
 };
 
-/** The bit's outline. */
-export function CutterMark({ shape }: { shape: CutterShape }) {
+/** The bit's outline. @param label what it stands for where no text beside it says so */
+export function CutterMark({ shape, high = 40, label }: { shape: CutterShape; high?: number; label?: string }) {
   return (
-    <svg width="24" height="40" viewBox="0 0 24 40" aria-hidden className="shrink-0">
+    <svg width={0.6 * high} height={high} viewBox="0 0 24 40" aria-hidden={label === undefined} className="shrink-0">
+      <title>{label ?? SHAPE_NAMES[shape]}</title>
       <path d={OUTLINES[shape]} fill="var(--hatch)" stroke="var(--color-base-content)" strokeWidth="1.4" />
       <path d="M8 12l8-4M8 20l8-4M9 28l6-4" stroke="var(--color-base-content)" strokeWidth="1.1" />
     </svg>

@@ -143,7 +143,7 @@ export function MachineMotion({ machine, set }: MachineProps) {
       {(['x', 'y', 'z'] as const).map((a) => (
         <NumberField
           key={a}
-          label={`Accelerates, ${a}`}
+          label={`Acceleration, ${a}`}
           value={machine.acceleration[a]}
           min={0}
           open

@@ -1,5 +1,4 @@
 'use client';
-import { RefreshCw } from 'lucide-react';
 import { Fragment, useState } from 'react';
 import type { Summary } from '@/contract/wire';
 import { cutterOf } from '@/core/doc/job';
@@ -7,6 +6,7 @@ import { isReserve } from '@/core/doc/pass';
 import { orderProblem } from '@/core/passes/order';
 import type { SetupView } from '@/core/setup/view';
 import { formatDuration } from '@/core/units/length';
+import { CutterMark } from '../cards/cutter-fields';
 import { cardOf } from '../cards/kind-registry';
 
 interface Props {
@@ -41,7 +41,7 @@ export function PassRibbon({ job, summary, selected, onSelect, onMove }: Props) 
             <Fragment key={p.id}>
               {change && (
                 <li className="soft flex w-6 shrink-0 items-center justify-center" title="change the bit">
-                  <RefreshCw size={13} aria-label="change the bit" />
+                  <CutterMark shape={cutterOf(job, p)?.shape ?? 'endmill'} high={22} label="change the bit" />
                 </li>
               )}
               <li className="min-w-32" style={{ flex: `${Math.max(time ?? 1, 1)} 1 8rem` }}>

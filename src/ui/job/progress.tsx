@@ -47,7 +47,7 @@ export function Progress({
       ) : plan?.status === 'cancelled' ? (
         <span>cancelled; this is the target, not yet proven</span>
       ) : (
-        <span>a coarse look; sharpens when it is planned</span>
+        <span>a coarse preview; planning makes it exact</span>
       )}
     </div>
   );

@@ -2,13 +2,17 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { setupsOf } from '@/core/doc/job';
+import { KeysHelp } from '../palette/keys-help';
+import { Palette } from '../palette/palette';
 import { ThemeSwitch } from '../theme-switch';
 import { HeaderFacts } from './header-facts';
+import { JOB_KEYS, useJobCommands } from './job-commands';
 import type { OpenScreen } from './use-screen';
 
-/** Name and facts of the job, undo and redo. */
+/** Name and facts of the job, undo and redo, what can be found, and the keys. */
 export function ScreenHeader({ screen }: { screen: OpenScreen }) {
   const { state, job, plan, fresh, facts } = screen;
+  const commands = useJobCommands(screen);
   const steps = [
     { label: 'Undo', keys: 'Ctrl Z', can: state.canUndo, go: state.editor.undo, icon: <Undo2 size={16} /> },
     { label: 'Redo', keys: 'Ctrl Shift Z', can: state.canRedo, go: state.editor.redo, icon: <Redo2 size={16} /> },
@@ -36,6 +40,8 @@ export function ScreenHeader({ screen }: { screen: OpenScreen }) {
             {s.icon}
           </button>
         ))}
+        <Palette commands={commands} />
+        <KeysHelp help={JOB_KEYS} />
         <ThemeSwitch />
       </div>
     </header>

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import type { SetupView } from '@/core/setup/view';
-import { duplicateLayers, editLayers, moveLayers, newId, removeLayers, shiftLayers } from '../arrange/actions';
+import { duplicateLayers, editLayers, freeGroup, moveLayers, removeLayers, shiftLayers } from '../arrange/actions';
 import type { Editor } from '../editor/editor';
 import { STATIONS, type Station } from '../editor/place';
 
@@ -21,7 +21,7 @@ function isEdited(target: EventTarget | null): boolean {
 
 /**
  * Keys of the job screen: 1 to 5 for the stations, Ctrl Z and Ctrl Shift Z; at Arrange the arrows nudge by 1 mm (Shift 10, Alt
- * 0.1), Delete removes, Ctrl D duplicates, Ctrl G groups, [ and ] change the order, Escape lets go.
+ * 0.1), Delete removes, Ctrl D duplicates, Ctrl G groups, [ and ] change the order, Escape deselects. With a dialog open they are the dialog's own.
  */
 export function useKeys({
   editor,
@@ -63,8 +63,10 @@ export function useKeys({
         return true;
       }
       if (ctrl && e.key.toLowerCase() === 'g') {
-        const name = `Group ${newId().slice(0, 3)}`;
-        change((j: SetupView) => editLayers(j, selected, (l) => (l.group = e.shiftKey ? null : name)));
+        change((j: SetupView) => {
+          const name = freeGroup(j.layers);
+          editLayers(j, selected, (l) => (l.group = e.shiftKey ? null : name));
+        });
         return true;
       }
       if (e.key === '[' || e.key === ']') {
@@ -75,6 +77,7 @@ export function useKeys({
     };
     const keys = (e: KeyboardEvent) => {
       const { target } = e;
+      if (target instanceof HTMLElement && target.closest('[role="dialog"]') !== null) return;
       if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z') {
         // A text that is being edited has its own way back.
         if (isEdited(target)) return;

@@ -17,7 +17,7 @@ export function EdgeFields({ edge: e, put }: { edge: Edge; put(edge: Edge): void
       {e.kind === 'waney' && (
         <>
           <LengthField
-            label="Waves, deep"
+            label="Wave depth"
             value={e.depth}
             min={0}
             open
@@ -34,7 +34,7 @@ export function EdgeFields({ edge: e, put }: { edge: Edge; put(edge: Edge): void
           />
           <NumberField
             whole
-            label="Chance"
+            label="Variation"
             value={e.seed}
             min={0}
             max={9999}

@@ -37,7 +37,7 @@ function ImageMore({ layer, change }: FieldsProps<'image'>) {
         <Tick label="Dark is high" value={t.invert} onChange={(v) => tone((x) => (x.invert = v))} />
         <NumberField
           whole
-          label="Specks out"
+          label="Remove specks"
           value={t.noise}
           min={0}
           max={5}
@@ -93,7 +93,7 @@ function ImageMore({ layer, change }: FieldsProps<'image'>) {
               onChange={(v) => tone((x) => (x.cutout.threshold = v / 100))}
             />
             <Tick
-              label="The light part goes"
+              label="Cut away the light part"
               value={t.cutout.light}
               onChange={(v) => tone((x) => (x.cutout.light = v))}
             />

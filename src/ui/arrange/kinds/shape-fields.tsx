@@ -69,7 +69,7 @@ function ShapeFields({ layer, change }: FieldsProps<'shape'>) {
       {o.kind === 'strokes' && (
         <>
           <LengthField
-            label="Lines, wide"
+            label="Line width"
             value={o.width}
             min={0}
             open

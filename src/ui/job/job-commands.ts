@@ -1,0 +1,105 @@
+import { useQuery } from '@tanstack/react-query';
+import { useRouter } from 'next/navigation';
+import { ask } from '@/contract/ask';
+import { JOBS } from '@/contract/jobs';
+import { cutterOf, setupsOf } from '@/core/doc/job';
+import { cardOf } from '../cards/kind-registry';
+import { STATIONS } from '../editor/place';
+import type { Command } from '../palette/commands';
+import type { KeyHelp } from '../palette/keys-help';
+import type { OpenScreen } from './use-screen';
+
+/** The keys of the job screen. */
+export const JOB_KEYS: KeyHelp = [
+  [
+    'Everywhere',
+    [
+      ['1 … 5', STATIONS.join(', ')],
+      ['Ctrl Z', 'undo'],
+      ['Ctrl Shift Z', 'redo'],
+      ['Ctrl K', 'find and do anything by its name'],
+      ['?', 'this list'],
+    ],
+  ],
+  [
+    'Selected layers, at Arrange',
+    [
+      ['Arrows', 'move by 1 mm; with Shift 10 mm, with Alt 0.1 mm'],
+      ['Delete', 'remove'],
+      ['Ctrl D', 'duplicate'],
+      ['Ctrl G', 'group; with Shift take out of the group'],
+      ['[ and ]', 'earlier and later in the order'],
+      ['Escape', 'deselect'],
+    ],
+  ],
+];
+
+/** The shop's places that are gone to from anywhere. */
+const PLACES: [name: string, href: string][] = [
+  ['Rack of jobs', '/'],
+  ['Cutter drawer', '/shop/bits'],
+  ['Machines', '/shop/machines'],
+  ['Materials', '/shop/materials'],
+];
+
+/** All that can be done or gone to from a job by its name. */
+export function useJobCommands(screen: OpenScreen): () => Command[] {
+  const router = useRouter();
+  const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => ask(JOBS.rack, {}), staleTime: 10_000 });
+  return () => {
+    const { editor, job, state, id } = screen;
+    const planning = state.plan?.status === 'running' || state.plan?.status === 'queued';
+    const doing: [name: string, can: boolean, run: () => void, keys?: string][] = [
+      ['Plan and prove', !planning, editor.prove],
+      ['Stop planning', planning, editor.cancel],
+      ['Undo', state.canUndo, editor.undo, 'Ctrl Z'],
+      ['Redo', state.canRedo, editor.redo, 'Ctrl Shift Z'],
+    ];
+    const setups = setupsOf(job.document);
+    return [
+      ...STATIONS.map((s, i) => ({
+        id: `station ${s}`,
+        group: 'Station',
+        name: s,
+        keys: String(i + 1),
+        run: () => editor.go(s),
+      })),
+      ...doing
+        .filter(([, can]) => can)
+        .map(([name, , run, keys]) => ({ id: `do ${name}`, group: 'Do', name, keys, run })),
+      ...job.passes.map((p) => ({
+        id: `pass ${p.id}`,
+        group: 'Pass',
+        name: `${cardOf(p).label}, ${cutterOf(job, p)?.name ?? 'bit missing'}`,
+        run: () => {
+          editor.go('Passes');
+          editor.showPass(p.id);
+        },
+      })),
+      ...(setups.length > 1 ? setups : []).map(({ board, setup }) => ({
+        id: `setup ${setup.id}`,
+        group: 'Setup',
+        name: `${board.name}, ${setup.name}`,
+        run: () => screen.showSetup(setup.id),
+      })),
+      ...job.layers.map((l) => ({
+        id: `layer ${l.id}`,
+        group: 'Layer',
+        name: l.name,
+        run: () => {
+          editor.go('Arrange');
+          editor.select([l.id]);
+        },
+      })),
+      ...PLACES.map(([name, href]) => ({ id: href, group: 'Shop', name, run: () => router.push(href) })),
+      ...(jobs.data ?? [])
+        .filter((j) => j.id !== id && j.unreadable === null)
+        .map((j) => ({
+          id: `job ${j.id}`,
+          group: 'Job',
+          name: j.order ? `${j.name}, ${j.order}` : j.name,
+          run: () => router.push(`/jobs/${j.id}`),
+        })),
+    ];
+  };
+}
