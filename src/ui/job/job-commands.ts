@@ -1,12 +1,9 @@
-import { useQuery } from '@tanstack/react-query';
-import { useRouter } from 'next/navigation';
-import { ask } from '@/contract/ask';
-import { JOBS } from '@/contract/jobs';
 import { cutterOf, setupsOf } from '@/core/doc/job';
 import { cardOf } from '../cards/kind-registry';
 import { STATIONS } from '../editor/place';
 import type { Command } from '../palette/commands';
 import type { KeyHelp } from '../palette/keys-help';
+import { useShopCommands } from '../palette/shop-commands';
 import type { OpenScreen } from './use-screen';
 
 /** The keys of the job screen. */
@@ -34,18 +31,9 @@ export const JOB_KEYS: KeyHelp = [
   ],
 ];
 
-/** The shop's places that are gone to from anywhere. */
-const PLACES: [name: string, href: string][] = [
-  ['Rack of jobs', '/'],
-  ['Cutter drawer', '/shop/bits'],
-  ['Machines', '/shop/machines'],
-  ['Materials', '/shop/materials'],
-];
-
 /** All that can be done or gone to from a job by its name. */
 export function useJobCommands(screen: OpenScreen): () => Command[] {
-  const router = useRouter();
-  const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => ask(JOBS.rack, {}), staleTime: 10_000 });
+  const shop = useShopCommands();
   return () => {
     const { editor, job, state, id } = screen;
     const planning = state.plan?.status === 'running' || state.plan?.status === 'queued';
@@ -91,15 +79,7 @@ export function useJobCommands(screen: OpenScreen): () => Command[] {
           editor.select([l.id]);
         },
       })),
-      ...PLACES.map(([name, href]) => ({ id: href, group: 'Shop', name, run: () => router.push(href) })),
-      ...(jobs.data ?? [])
-        .filter((j) => j.id !== id && j.unreadable === null)
-        .map((j) => ({
-          id: `job ${j.id}`,
-          group: 'Job',
-          name: j.order ? `${j.name}, ${j.order}` : j.name,
-          run: () => router.push(`/jobs/${j.id}`),
-        })),
+      ...shop(id),
     ];
   };
 }

@@ -2,7 +2,7 @@
 import { Copy, Trash2, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { putting, removing, type Shelf, type Thing } from '@/core/doc/library';
-import { ThemeSwitch } from '../theme-switch';
+import { ShopTools } from '../palette/shop-tools';
 import { InAndOut } from './in-and-out';
 import { foundIn, type Place } from './place';
 import { shelfFromFile } from './place-files';
@@ -48,7 +48,7 @@ export function PlacePage<K extends Shelf>({ place }: { place: Place<K> }) {
         <div className="flex-1">
           <PlaceLinks here={place.shelf} />
         </div>
-        <ThemeSwitch />
+        <ShopTools />
       </header>
       {(refused ?? error) && (
         <p role="alert" className="mb-2 text-error">

@@ -6,8 +6,8 @@ import { ask } from '@/contract/ask';
 import { addressOf } from '@/contract/endpoint';
 import { JOBS, type RackEntry } from '@/contract/jobs';
 import { formatDuration } from '@/core/units/length';
+import { ShopTools } from '../palette/shop-tools';
 import { PlaceLinks } from '../places/place-links';
-import { ThemeSwitch } from '../theme-switch';
 import { DropZone } from './drop-zone';
 import { JobPicture } from './job-picture';
 import { RemovedJobs } from './removed-jobs';
@@ -96,7 +96,7 @@ export function ShopPage() {
           zealous <span className="text-primary">grain</span>
         </h1>
         <PlaceLinks here={null} />
-        <ThemeSwitch />
+        <ShopTools />
       </header>
       <main className="space-y-8">
         <DropZone />
