@@ -100,6 +100,30 @@ test('a machine of one’s own is entered, and new boards are proposed for it; a
   await expect(page.getByText(/maple/).first()).toBeVisible();
 });
 
+test('jobs on the rack are found, put in order, and duplicated; the copy is a job of its own', async ({ page }) => {
+  const id = await emptyBoard(page);
+  await page.goto('/');
+  const rack = page.getByRole('region', { name: 'Jobs' }).getByRole('listitem');
+  await expect(rack.first()).toContainText('New board');
+  const before = await rack.count();
+  await rack.first().getByRole('button', { name: 'Duplicate New board' }).click();
+  await expect(rack).toHaveCount(before + 1);
+  await expect(rack.first()).toContainText('New board copy');
+  await page.getByLabel('Search jobs').fill('board copy maple');
+  await expect(rack).toHaveCount(1);
+  await rack.first().getByRole('link').click();
+  await expect(page).toHaveTitle('New board copy');
+  expect(page.url()).not.toContain(id);
+  await page.goto('/');
+  await page.getByLabel('State of the jobs shown').selectOption('ready to run');
+  await expect(rack).toHaveCount(0);
+  await expect(page.getByText(/^None of the \d+ jobs is so/)).toBeVisible();
+  await page.getByLabel('State of the jobs shown').selectOption('all');
+  await page.getByLabel('Order of the jobs').selectOption('by name');
+  await expect(rack).toHaveCount(before + 1);
+  await expect(rack.last()).toContainText('New board copy');
+});
+
 test('Ctrl K finds stations, layers and jobs by name and goes there; ? lists the keys; nothing serious is found in either', async ({
   page,
 }) => {

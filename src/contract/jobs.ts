@@ -119,6 +119,8 @@ export const JOBS = {
     answer: json(job),
   }),
   remove: endpoint({ method: 'DELETE', path: '/api/jobs/[id]', answer: DONE }),
+  /** Makes another job of its newest version; named versions stay with the first. */
+  copy: endpoint({ method: 'POST', path: '/api/jobs/[id]/copy', answer: json(job) }),
   /** Puts a removed job back on the rack. */
   bringBack: endpoint({ method: 'POST', path: '/api/jobs/[id]/back', answer: DONE }),
   history: endpoint({ method: 'GET', path: '/api/jobs/[id]/history', answer: json(history) }),

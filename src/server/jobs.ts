@@ -180,6 +180,16 @@ export async function settleKept(db: Kysely<Schema>, id: string): Promise<void> 
   await db.updateTable('revisions').set({ kept: 2 }).where('job', '=', id).where('kept', '=', 1).execute();
 }
 
+/** Longest name of a job. */
+const LONGEST = 80;
+
+/** Makes another job of a job's newest version, under a name that says so. @throws NotFound, Unreadable */
+export async function copyJob(db: Kysely<Schema>, id: string): Promise<JobInfo> {
+  const { document } = await getJob(db, id);
+  const copy = ' copy';
+  return createJob(db, { ...document, name: document.name.slice(0, LONGEST - copy.length) + copy });
+}
+
 /** The document of a job's newest version as it is stored, read or not. */
 export async function getRaw(db: Kysely<Schema>, id: string): Promise<string> {
   const row = await db

@@ -11,7 +11,7 @@ import { proposeJob } from '../core/plan/propose';
 import { setupView } from '../core/setup/view';
 import { writeStl } from '../core/sources/stl';
 import { StaleSave } from './errors';
-import { createJob, getJob, getRevision, putAsset, saveJob, settleKept } from './jobs';
+import { copyJob, createJob, getJob, getRevision, putAsset, saveJob, settleKept } from './jobs';
 import { KernelPool } from './kernel-pool';
 import { isOwnRequest } from './origin';
 import { PlanQueue } from './plan-queue';
@@ -65,6 +65,18 @@ test('a stale save is refused, and both versions are kept', async () => {
   expect((await getJob(shop.db, first.id)).kept).toHaveLength(1);
   await settleKept(shop.db, first.id);
   expect((await getJob(shop.db, first.id)).kept).toEqual([]);
+});
+
+test('a copy of a job is a job of its own: what is saved to it leaves the first as it is', async () => {
+  const first = await createJob(shop.db, job);
+  const copy = await copyJob(shop.db, first.id);
+  expect(copy.id).not.toBe(first.id);
+  expect(copy.document).toEqual({ ...first.document, name: `${job.name} copy` });
+  await saveJob(shop.db, copy.id, copy.revision, { ...copy.document, order: 'changed' });
+  expect((await getJob(shop.db, first.id)).document).toEqual(first.document);
+  // A name is never longer than a job's may be.
+  const long = await copyJob(shop.db, (await createJob(shop.db, { ...job, name: 'n'.repeat(80) })).id);
+  expect(long.document.name).toHaveLength(80);
 });
 
 test('an asset is stored once by its content; what is no relief leaves nothing behind', async () => {

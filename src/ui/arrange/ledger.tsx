@@ -57,7 +57,7 @@ export function LedgerLines({ job, facts }: { job: SetupView; facts: SurfaceFact
           <th className="text-right font-normal">lift</th>
           <th className="text-right font-normal">rise</th>
           <th className="text-right font-normal" title="lift and rise together; carved ones go down">
-            both
+            lift + rise
           </th>
         </tr>
       </thead>

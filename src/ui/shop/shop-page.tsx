@@ -1,85 +1,17 @@
 'use client';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Trash2 } from 'lucide-react';
-import Link from 'next/link';
+import { Search } from 'lucide-react';
+import { useState } from 'react';
 import { ask } from '@/contract/ask';
-import { addressOf } from '@/contract/endpoint';
-import { JOBS, type RackEntry } from '@/contract/jobs';
-import { formatDuration } from '@/core/units/length';
+import { JOBS } from '@/contract/jobs';
 import { ShopTools } from '../palette/shop-tools';
 import { PlaceLinks } from '../places/place-links';
 import { DropZone } from './drop-zone';
-import { JobPicture } from './job-picture';
+import { ORDERS, onRack, type RackOrder, type RackState, STATES } from './rack-order';
+import { RackPlace } from './rack-place';
 import { RemovedJobs } from './removed-jobs';
 import { ShopBackup } from './shop-backup';
 import { ShopDevices } from './shop-devices';
-
-function nextStep(j: RackEntry): string {
-  const { errors = 0, warnings = 0 } = j.summary ?? {};
-  if (j.unreadable !== null) return 'cannot be read';
-  if (j.problems > 0) return `${j.problems} ${j.problems === 1 ? 'thing' : 'things'} to mend, open it`;
-  switch (j.plan?.status) {
-    case undefined:
-      return 'open it to plan and prove it';
-    case 'queued':
-    case 'running':
-      return 'is being planned';
-    case 'done':
-      if (j.plan.revision !== j.revision) return 'changed since it was proven';
-      if (j.older) return 'proven by an older version: prove again';
-      if (errors > 0) return `${errors} ${errors === 1 ? 'error' : 'errors'} to look at`;
-      return warnings > 0 ? `proven, ${warnings} ${warnings === 1 ? 'warning' : 'warnings'} to read` : 'ready to run';
-    case 'failed':
-      return 'planning failed, open it';
-    default:
-      return 'planning was stopped, open it';
-  }
-}
-
-/** One job on the rack; one that cannot be read says why, and hands out its document as it is stored. */
-function RackPlace({ job: j, onRemove }: { job: RackEntry; onRemove(): void }) {
-  const facts = (
-    <div className="px-4 py-3">
-      <h3 className="slab truncate text-lg leading-tight">{j.name}</h3>
-      <p className="soft text-sm">
-        {j.order && `${j.order} · `}
-        {j.board}
-      </p>
-      <p className="mt-1 text-sm">
-        {j.summary && <b>{formatDuration(j.summary.seconds)} · </b>}
-        {nextStep(j)}
-      </p>
-    </div>
-  );
-  return (
-    <li className="panel relative">
-      {j.unreadable !== null ? (
-        <div className="pb-10">
-          {facts}
-          <p role="alert" className="px-4 text-sm break-words text-accent">
-            {j.unreadable}
-          </p>
-          <a className="btn btn-sm mt-2 ml-4" href={addressOf(JOBS.raw, { id: j.id })} download>
-            Its document as it is stored
-          </a>
-        </div>
-      ) : (
-        <Link href={`/jobs/${j.id}`} className="block rounded-lg">
-          <JobPicture job={j} />
-          {facts}
-        </Link>
-      )}
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm btn-square absolute right-1 bottom-1"
-        aria-label={`Remove ${j.name}`}
-        onClick={onRemove}
-      >
-        <Trash2 size={15} />
-      </button>
-    </li>
-  );
-}
 
 /** The shop: jobs as boards on a rack, and the ways to its other places. */
 export function ShopPage() {
@@ -88,7 +20,15 @@ export function ShopPage() {
     mutationFn: (id: string) => ask(JOBS.remove, { id }),
     onSettled: () => client.invalidateQueries({ queryKey: ['jobs'] }),
   });
+  const copy = useMutation({
+    mutationFn: (id: string) => ask(JOBS.copy, { id }),
+    onSettled: () => client.invalidateQueries({ queryKey: ['jobs'] }),
+  });
+  const [text, setText] = useState('');
+  const [state, setState] = useState<RackState>('all');
+  const [order, setOrder] = useState<RackOrder>('changed');
   const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => ask(JOBS.rack, {}), refetchInterval: 4000 });
+  const shown = onRack(jobs.data ?? [], text, state, order);
   return (
     <div className="mx-auto max-w-6xl px-5 pb-10">
       <header className="flex items-center gap-4 py-4">
@@ -101,18 +41,59 @@ export function ShopPage() {
       <main className="space-y-8">
         <DropZone />
         <section aria-label="Jobs">
-          <h2 className="slab mb-2 text-xl">On the rack</h2>
-          {(jobs.error ?? remove.error) && (
+          <div className="mb-2 flex flex-wrap items-center gap-2">
+            <h2 className="slab flex-1 text-xl">On the rack</h2>
+            <label className="input input-sm w-56 bg-(--paper)">
+              <Search size={14} aria-hidden />
+              <input
+                type="search"
+                value={text}
+                placeholder="Name, order, board"
+                aria-label="Search jobs"
+                onChange={(e) => setText(e.target.value)}
+              />
+            </label>
+            <select
+              className="select select-sm w-36 bg-(--paper)"
+              aria-label="State of the jobs shown"
+              value={state}
+              onChange={(e) => setState(e.target.value as RackState)}
+            >
+              {Object.entries(STATES).map(([v, said]) => (
+                <option key={v} value={v}>
+                  {said}
+                </option>
+              ))}
+            </select>
+            <select
+              className="select select-sm w-44 bg-(--paper)"
+              aria-label="Order of the jobs"
+              value={order}
+              onChange={(e) => setOrder(e.target.value as RackOrder)}
+            >
+              {Object.entries(ORDERS).map(([v, said]) => (
+                <option key={v} value={v}>
+                  {said}
+                </option>
+              ))}
+            </select>
+          </div>
+          {(jobs.error ?? remove.error ?? copy.error) && (
             <p role="alert" className="text-accent">
-              {(jobs.error ?? remove.error)?.message}
+              {(jobs.error ?? remove.error ?? copy.error)?.message}
             </p>
           )}
           {jobs.data?.length === 0 && (
             <p className="soft">No boards yet. Drop a relief above, and the first one stands here.</p>
           )}
+          {shown.length === 0 && !!jobs.data?.length && (
+            <p className="soft mb-2">
+              None of the {jobs.data.length} jobs is so; search for less, or show all of them.
+            </p>
+          )}
           <ul className="grid grid-cols-1 gap-4 border-b-8 border-(--wood-line) pb-3 sm:grid-cols-2 lg:grid-cols-3">
-            {jobs.data?.map((j) => (
-              <RackPlace key={j.id} job={j} onRemove={() => remove.mutate(j.id)} />
+            {shown.map((j) => (
+              <RackPlace key={j.id} job={j} onRemove={() => remove.mutate(j.id)} onCopy={() => copy.mutate(j.id)} />
             ))}
           </ul>
           <RemovedJobs />
