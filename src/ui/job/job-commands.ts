@@ -38,8 +38,8 @@ export function useJobCommands(screen: OpenScreen): () => Command[] {
     const { editor, job, state, id } = screen;
     const planning = state.plan?.status === 'running' || state.plan?.status === 'queued';
     const doing: [name: string, can: boolean, run: () => void, keys?: string][] = [
-      ['Plan and prove', !planning, editor.prove],
-      ['Stop planning', planning, editor.cancel],
+      ['Prove the cut', !planning, editor.prove],
+      ['Stop proving', planning, editor.cancel],
       ['Undo', state.canUndo, editor.undo, 'Ctrl Z'],
       ['Redo', state.canRedo, editor.redo, 'Ctrl Shift Z'],
     ];
