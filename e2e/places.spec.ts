@@ -76,6 +76,13 @@ test('a machine of one’s own is entered, and new boards are proposed for it; a
 }) => {
   await page.goto('/shop/machines');
   await expect(list(page, 'machines')).toHaveCount(4);
+  const order = async () => (await library()).machines.map((m: { name: string }) => m.name);
+  await list(page, 'machines').getByRole('button', { name: 'Shop router 2400' }).click();
+  await page.getByRole('button', { name: 'Take it for new boards' }).click();
+  await expect(page.getByText('It is taken for new boards.')).toBeVisible();
+  expect((await order())[0]).toBe('Shop router 2400');
+  await page.getByRole('button', { name: 'Undo: took Shop router 2400 for new boards' }).click();
+  await expect.poll(async () => (await order())[0]).toBe('Bench router 600');
   // Only the weak desktop machine stays: bits are proposed that fit its collet, at speeds that it turns.
   for (const name of ['Bench router 600', 'Bench router 600 with rotary axis', 'Shop router 2400']) {
     await list(page, 'machines').getByRole('button', { name }).first().click();

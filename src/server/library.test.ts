@@ -5,7 +5,7 @@ import type { Kysely } from 'kysely';
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import { demoJobs } from '../../demo/shop';
 import { DRAWER, MACHINES, MATERIALS } from '../core/doc/defaults';
-import { inverseOf, putting, removing } from '../core/doc/library';
+import { first, inverseOf, putting, removing } from '../core/doc/library';
 import { openDatabase, type Schema } from './database';
 import { createJob } from './jobs';
 import { changeLibrary, getLibrary, usesOf } from './library';
@@ -41,8 +41,10 @@ test('a removed bit comes back by the inverse of its removal, and a shop that is
   await changeLibrary(db, inverseOf(before, gone));
   await db.destroy();
   db = await openDatabase(folder);
-  const { cutters } = await getLibrary(db);
-  expect(cutters.sort((a, b) => a.number - b.number)).toEqual(DRAWER);
+  expect(await getLibrary(db)).toEqual(before);
+  await changeLibrary(db, first('machines', MACHINES[2].id));
+  const names = (await getLibrary(db)).machines.map((m) => m.id);
+  expect(names).toEqual([2, 0, 1, 3].map((i) => MACHINES[i].id));
 });
 
 test('who takes everything out of the drawer does not find it filled again', async () => {

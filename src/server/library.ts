@@ -11,8 +11,8 @@ export async function getLibrary(db: Kysely<Schema>): Promise<Library> {
   return librarySchema.parse({ machines, cutters, materials });
 }
 
-/** Puts things in, each in the place of the one of its id or behind all others, and takes things away: all of it or nothing. */
-export async function changeLibrary(db: Kysely<Schema>, { put, remove }: LibraryChange): Promise<void> {
+/** Puts things in, each in the place of the one of its id or behind all others, takes things away, and puts them in order: all of it or nothing. */
+export async function changeLibrary(db: Kysely<Schema>, { put, remove, order }: LibraryChange): Promise<void> {
   await db.transaction().execute(async (t) => {
     for (const shelf of SHELVES) {
       for (const id of remove[shelf]) await t.deleteFrom(shelf).where('id', '=', id).execute();
@@ -29,6 +29,12 @@ export async function changeLibrary(db: Kysely<Schema>, { put, remove }: Library
           .onConflict((c) => c.column('id').doUpdateSet({ document }))
           .execute();
       }
+      if (order[shelf].length === 0) continue;
+      const all = await t.selectFrom(shelf).select('id').orderBy('position').execute();
+      const named = new Set(order[shelf]);
+      const rest = all.filter((r) => !named.has(r.id)).map((r) => r.id);
+      for (const [position, id] of [...named, ...rest].entries())
+        await t.updateTable(shelf).set({ position }).where('id', '=', id).execute();
     }
   });
 }

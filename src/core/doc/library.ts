@@ -25,10 +25,12 @@ export const librarySchema = z.object({
   materials: z.array(materialSchema).max(MOST),
 });
 
-/** A change of what the shop has: things put in, or in the place of those of the same id, and things taken away. */
+/** A change of what the shop has: things put in, or in the place of those of the same id, things taken away, and their order. */
 export const libraryChangeSchema = z.object({
   put: librarySchema,
   remove: z.object({ machines: ids, cutters: ids, materials: ids }),
+  /** Ids of each shelf in the order in which they are to stand, the first of them first; what is not named stands behind as it stood. */
+  order: z.object({ machines: ids, cutters: ids, materials: ids }),
 });
 export type LibraryChange = z.infer<typeof libraryChangeSchema>;
 
@@ -36,6 +38,7 @@ export type LibraryChange = z.infer<typeof libraryChangeSchema>;
 export const noChange = (): LibraryChange => ({
   put: { machines: [], cutters: [], materials: [] },
   remove: { machines: [], cutters: [], materials: [] },
+  order: { machines: [], cutters: [], materials: [] },
 });
 
 /** The change that puts a thing on a shelf. */
@@ -52,8 +55,15 @@ export function removing(shelf: Shelf, ...gone: string[]): LibraryChange {
   return change;
 }
 
+/** The change that lets a thing stand first on its shelf. */
+export function first(shelf: Shelf, id: string): LibraryChange {
+  const change = noChange();
+  change.order[shelf].push(id);
+  return change;
+}
+
 /** The change that brings back what was there before another change was made. */
-export function inverseOf(library: Library, { put, remove }: LibraryChange): LibraryChange {
+export function inverseOf(library: Library, { put, remove }: Pick<LibraryChange, 'put' | 'remove'>): LibraryChange {
   const change = noChange();
   for (const shelf of SHELVES) {
     const had = new Map<string, Thing<typeof shelf>>(library[shelf].map((t) => [t.id, t]));
@@ -63,6 +73,7 @@ export function inverseOf(library: Library, { put, remove }: LibraryChange): Lib
       const before = had.get(id);
       if (before) (change.put[shelf] as Thing<typeof shelf>[]).push(before);
     }
+    change.order[shelf] = library[shelf].map((t) => t.id);
   }
   return change;
 }

@@ -20,6 +20,7 @@ const MACHINES: Place<'machines'> = {
   title: 'Machines',
   one: 'machine',
   many: 'machines',
+  firstFor: 'new boards',
   sorted: (all) => all.sort((a, b) => a.name.localeCompare(b.name)),
   mark: () => null,
   heading: (m) => m.name,

@@ -1,7 +1,7 @@
 'use client';
 import { Copy, Trash2, Undo2 } from 'lucide-react';
 import { useState } from 'react';
-import { putting, removing, type Shelf, type Thing } from '@/core/doc/library';
+import { first, putting, removing, type Shelf, type Thing } from '@/core/doc/library';
 import { ShopTools } from '../palette/shop-tools';
 import { InAndOut } from './in-and-out';
 import { foundIn, type Place } from './place';
@@ -93,6 +93,18 @@ export function PlacePage<K extends Shelf>({ place }: { place: Place<K> }) {
                 <Trash2 size={15} aria-hidden /> Remove
               </button>
             </div>
+            {place.firstFor &&
+              (library?.[place.shelf][0]?.id === thing.id ? (
+                <p className="mb-1 text-sm font-semibold">It is taken for {place.firstFor}.</p>
+              ) : (
+                <button
+                  type="button"
+                  className="btn btn-sm mb-1"
+                  onClick={() => change(`took ${thing.name} for ${place.firstFor}`, () => first(place.shelf, thing.id))}
+                >
+                  Take it for {place.firstFor}
+                </button>
+              ))}
             <UsedBy jobs={uses?.[place.shelf][thing.id]} />
             <div key={thing.id}>{place.card(thing, set)}</div>
           </section>

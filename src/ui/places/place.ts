@@ -16,6 +16,8 @@ export interface Place<K extends Shelf> {
   line(thing: Thing<K>): string;
   fresh(all: Thing<K>[]): Thing<K>;
   copy(thing: Thing<K>, all: Thing<K>[]): Thing<K>;
+  /** What stands first on the shelf is for, where that matters. */
+  firstFor?: string;
   card(thing: Thing<K>, set: (edit: (t: Thing<K>) => void) => void): ReactNode;
 }
 

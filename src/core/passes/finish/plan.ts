@@ -39,8 +39,8 @@ const SAID = 20;
  * Finishing: the tip runs on the exact cutter-offset surface of the target, thinned to the pass's tolerance and never below it, along rows at any
  * angle, or along lines. Rows are sampled at the grid's cell, one stepover apart (along the axes the surface is worked out on the rows themselves; at
  * other angles it is read between the grid's cells), and cut region by region in serpentines. Lines lie along the border of what is left, where
- * that is narrow and low, as after a larger ball, each only where the lines before it have left something. A link stays on the surface when it is short, else it hops over what may still
- * stand there.
+ * that is narrow and low, as after a larger ball, each only where the lines before it have left something. A link stays on the surface when it
+ * is short, else it hops over what may still stand there.
  */
 export async function planFinish(
   ctx: PassContext,
