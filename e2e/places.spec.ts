@@ -28,7 +28,10 @@ test('a bit is entered, copied, taken away and brought back, searched, and goes 
   await enter(page, 'Diameter', '1/8 in');
   await enter(page, 'Shank', '3.175');
   await enter(page, 'Sticks out', '40');
-  // Feeds are understood in other units.
+  // Feeds are understood in other units, and one that was typed in a wrong one is noticed by its chip load.
+  await enter(page, 'Feed', '30');
+  await page.getByRole('button', { name: 'mm/s: 1800 mm/min' }).click();
+  await expect(field(page, 'Feed')).toHaveValue('1800');
   await enter(page, 'Feed', '20 mm/s');
   await expect(field(page, 'Feed')).toHaveValue('1200');
   await expect(page.getByRole('img', { name: 'ball 1/8 in long from the side, to scale' })).toBeVisible();

@@ -1,13 +1,14 @@
 'use client';
 import { ask } from '@/contract/ask';
 import { SHOP } from '@/contract/shop';
-import { type Cutter, chipLoad, stepoverBase } from '@/core/cutter/cutter';
+import { type Cutter, stepoverBase } from '@/core/cutter/cutter';
 import { cutterOf } from '@/core/doc/job';
 import { putting } from '@/core/doc/library';
 import { spentOn } from '@/core/motion/time';
 import { variantsOf } from '@/core/plan/variants';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
-import { Choice, FeedField, Folded } from '../controls/fields';
+import { Choice, Folded } from '../controls/fields';
+import { BitFeed } from './bit-feed';
 import { Card, Figures, Sentence } from './card';
 import { CutterFields, CutterMark } from './cutter-fields';
 import type { Edited } from './kind-card';
@@ -87,12 +88,7 @@ export function PassCard(props: PassCardProps) {
       {summary && otherwise !== null && <FlatsOffer {...props} saves={summary.seconds - otherwise} />}
       {bit}
       <Fields {...edited} />
-      <FeedField
-        label="Feed"
-        value={cutter.feed}
-        onChange={(v) => ofBit((c) => (c.feed = v))}
-        note={`${trimNumber(chipLoad(cutter.feed, cutter.rpm, cutter.flutes), 3)} mm a tooth at ${cutter.rpm} rpm`}
-      />
+      <BitFeed cutter={cutter} onChange={(v) => ofBit((c) => (c.feed = v))} />
       {done && (
         <Figures
           items={[

@@ -3,8 +3,9 @@ import type { Cutter } from '@/core/cutter/cutter';
 import { DRAWER } from '@/core/doc/defaults';
 import { freeNumber, freshId } from '@/core/doc/library';
 import { formatLength } from '@/core/units/length';
+import { BitFeed } from '../cards/bit-feed';
 import { CutterFields, CutterMark, SHAPE_NAMES } from '../cards/cutter-fields';
-import { FeedField, NumberField } from '../controls/fields';
+import { NumberField } from '../controls/fields';
 import { BitDrawing } from './bit-drawing';
 import type { Place } from './place';
 import { PlacePage } from './place-page';
@@ -41,7 +42,7 @@ const BITS: Place<'cutters'> = {
           onChange={(v) => set((t) => (t.number = v))}
           note="as programs call it"
         />
-        <FeedField label="Feed" value={c.feed} onChange={(v) => set((t) => (t.feed = v))} />
+        <BitFeed cutter={c} onChange={(v) => set((t) => (t.feed = v))} />
         <CutterFields cutter={c} onChange={set} />
       </div>
       <BitDrawing cutter={c} />
