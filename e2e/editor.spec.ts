@@ -152,7 +152,7 @@ test('a tablet is paired by the code that is shown at the machine, works, and is
   await tablet.getByLabel('What this device is called').fill('Bench tablet');
   await tablet.getByRole('button', { name: 'Pair this device' }).click();
   await expect(tablet.getByRole('heading', { name: 'On the rack' })).toBeVisible();
-  await expect(tablet.getByText('Bench router 600')).toBeVisible();
+  await expect(tablet.getByRole('link', { name: 'Machines' })).toBeVisible();
   // Who may come in is said at the machine only.
   await expect(tablet.getByRole('region', { name: 'Other devices' })).toBeHidden();
   await tablet.getByRole('button', { name: 'Start from an empty board' }).click();
