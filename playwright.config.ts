@@ -3,7 +3,7 @@ import { BASE } from './e2e/server';
 
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 240_000,
+  timeout: 480_000,
   expect: { timeout: 30_000 },
   workers: 2,
   // A test that fails once and then passes is reported as flaky, with what stood on its page.
