@@ -35,7 +35,7 @@ test('a bit is entered, copied, taken away and brought back, searched, and goes 
   await enter(page, 'Feed', '20 mm/s');
   await expect(field(page, 'Feed')).toHaveValue('1200');
   await expect(page.getByRole('img', { name: 'ball 1/8 in long from the side, to scale' })).toBeVisible();
-  await expect(page.getByText('it reaches 40 mm deep')).toBeVisible();
+  await expect(page.getByText('it reaches 25 mm deep')).toBeVisible();
   await expect
     .poll(async () => (await library()).cutters.at(-1))
     .toMatchObject({ name: 'ball 1/8 in long', shape: 'ball', diameter: 3.175, feed: 1200 });

@@ -28,7 +28,7 @@ export function BitDrawing({ cutter }: { cutter: Cutter }) {
     [view.shank[0][1], `flutes ${formatLength(cutter.fluteLength)}`],
     [view.holder[0][1], `sticks out ${formatLength(cutter.stickOut)}`],
   ];
-  const free = cutter.shankDiameter <= cutter.diameter ? cutter.stickOut : cutter.fluteLength;
+  const free = cutter.shankDiameter < cutter.diameter ? cutter.stickOut : cutter.fluteLength;
   return (
     <figure className="mb-3 self-start rounded border border-base-300 bg-(--paper) p-2">
       <svg
@@ -67,9 +67,9 @@ export function BitDrawing({ cutter }: { cutter: Cutter }) {
       </svg>
       <figcaption className="soft text-[13px] leading-snug">
         Cuts {formatLength(cutter.diameter, 'mm', 3)} wide. Beside an upright wall it reaches {formatLength(free)} deep,
-        {cutter.shankDiameter <= cutter.diameter
+        {cutter.shankDiameter < cutter.diameter
           ? ' where its holder comes to the board.'
-          : ' where its wider shank comes to the wall.'}
+          : ' where its shank comes to the wall.'}
       </figcaption>
     </figure>
   );
