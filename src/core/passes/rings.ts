@@ -71,30 +71,30 @@ interface OnLoop {
 }
 
 /** The way round a loop from vertex i, back to it: what loops beside it have taken is gone by now. */
-function wayRound({ wood, z }: Level, { xy }: Loop, i: number, radius: number): OnLoop[] {
+function* wayRound({ wood, z }: Level, { xy }: Loop, i: number, radius: number): Generator<OnLoop> {
   const n = xy.length / 2;
-  const out: OnLoop[] = [];
-  const add = (x: number, y: number, turns: boolean) => out.push({ x, y, turns, meets: wood.meets(x, y, z, BARE) });
-  add(xy[2 * i], xy[2 * i + 1], true);
+  const at = (x: number, y: number, turns: boolean): OnLoop => ({ x, y, turns, meets: wood.meets(x, y, z, BARE) });
+  yield at(xy[2 * i], xy[2 * i + 1], true);
   for (let k = 1; k <= n; k++) {
     const [a, b] = [(i + k - 1) % n, (i + k) % n];
     const [ax, ay, bx, by] = [xy[2 * a], xy[2 * a + 1], xy[2 * b], xy[2 * b + 1]];
     const parts = Math.max(1, Math.ceil(Math.hypot(bx - ax, by - ay) / (ASKED * radius)));
-    for (let s = 1; s < parts; s++) add(ax + ((bx - ax) * s) / parts, ay + ((by - ay) * s) / parts, false);
-    add(bx, by, true);
+    for (let s = 1; s < parts; s++) yield at(ax + ((bx - ax) * s) / parts, ay + ((by - ay) * s) / parts, false);
+    yield at(bx, by, true);
   }
-  return out;
 }
 
 /** Whether a bit takes anything at all on its way round a loop. */
-const takes = (level: Level, loop: Loop, radius: number): boolean =>
-  wayRound(level, loop, 0, radius).some((p) => p.meets);
+function takes(level: Level, loop: Loop, radius: number): boolean {
+  for (const { meets } of wayRound(level, loop, 0, radius)) if (meets) return true;
+  return false;
+}
 
 /** Round a loop from vertex i, back to it; over what is in air for longer than a hop is worth the bit hops. */
 function follow(tool: Tool, level: Level, loop: Loop, i: number): void {
   const { path, cutter } = tool;
   const { z, hop } = level;
-  const way = wayRound(level, loop, i, cutter.diameter / 2);
+  const way = [...wayRound(level, loop, i, cutter.diameter / 2)];
   const cut = (k: number) => path.feed(way[k].x, way[k].y, z, cutter.feed, k === 0 ? 'link' : 'cut');
   const last = way.length - 1;
   cut(0);
