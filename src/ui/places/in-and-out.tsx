@@ -1,7 +1,8 @@
 import { Download, Upload } from 'lucide-react';
 import { useRef } from 'react';
+import { drawerToCsv } from '@/core/doc/drawer-csv';
 import type { Library, Shelf } from '@/core/doc/library';
-import { download, drawerTable, shelfToJson } from './place-files';
+import { download, shelfToJson } from './place-files';
 
 /** Writes a shelf to a file, and takes one in. */
 export function InAndOut({ library, shelf, onFile }: { library: Library; shelf: Shelf; onFile(file: File): void }) {
@@ -19,7 +20,7 @@ export function InAndOut({ library, shelf, onFile }: { library: Library; shelf: 
         <button
           type="button"
           className="btn btn-ghost btn-sm"
-          onClick={() => download(drawerTable(library), 'cutters.csv', 'text/csv')}
+          onClick={() => download(drawerToCsv(library.cutters), 'cutters.csv', 'text/csv')}
         >
           <Download size={15} aria-hidden /> CSV
         </button>

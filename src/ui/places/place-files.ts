@@ -1,4 +1,4 @@
-import { drawerFromCsv, drawerToCsv } from '@/core/doc/drawer-csv';
+import { drawerFromCsv } from '@/core/doc/drawer-csv';
 import { type Library, type LibraryChange, librarySchema, noChange, SHELVES, type Shelf } from '@/core/doc/library';
 import { describeIssues } from '@/core/doc/refusal';
 
@@ -8,9 +8,6 @@ const LARGEST = 4e6;
 /** A shelf as JSON text, as shelfFromFile reads it. */
 export const shelfToJson = (library: Library, shelf: Shelf): string =>
   `${JSON.stringify({ [shelf]: library[shelf] }, null, 2)}\n`;
-
-/** The cutter drawer as a table. */
-export const drawerTable = (library: Library): string => drawerToCsv(library.cutters);
 
 /** Sends a text to the person as a file. */
 export function download(text: string, name: string, type: string): void {
