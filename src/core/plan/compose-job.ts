@@ -20,8 +20,8 @@ type LayerMeta = ContentFacts & { window: Window; lostPlan: number; thinCells: n
 /** What joining the layers has come to. */
 interface Composed {
   facts: SurfaceFacts;
-  /** Layers of V grooves on ground that is not level, by their ids. */
-  sloping: string[];
+  /** Layers of V grooves on ground that is not level, by their places among those that are shown: their ids are no part of the key. */
+  sloping: number[];
   effects: LayerEffect[];
 }
 
@@ -96,7 +96,7 @@ export async function composeJob(view: Composing, grid: DrawingGrid, load: LoadC
     const done: Effect[] = [];
     const counted = joined.some((o) => o.walls) ? done : undefined;
     compose(s, joined, view.seat, { i: 0, j: 0, width: grid.width, height: grid.height }, counted);
-    const sloping = parts.flatMap(({ l }, n) => (done[n]?.sloping ? [l.id] : []));
+    const sloping = parts.flatMap((_, n) => (done[n]?.sloping ? [n] : []));
     return {
       meta: { facts: surfaceFacts(s), sloping, effects: layerEffects(joined, view.seat) },
       arrays: { z: s.z, cover: s.cover },
@@ -111,7 +111,8 @@ export async function composeJob(view: Composing, grid: DrawingGrid, load: LoadC
   return {
     key: made.key,
     facts,
-    sloping,
+    /** Layers of V grooves on ground that is not level, by their ids. */
+    sloping: sloping.map((n) => parts[n].l.id),
     z: made.result.arrays.z as Float32Array,
     cover: made.result.arrays.cover as Uint8Array,
     layers: parts.map((p, i): LayerSeen => ({ ...p.facts, effect: effects[i] })),
