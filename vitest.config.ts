@@ -1,12 +1,18 @@
 import path from 'node:path';
 import { defineConfig } from 'vitest/config';
 
+/** Tests of plain functions: no file of them leaves anything behind that another could find, so that what they import is read once. */
+const PLAIN = ['src/core/**/*.test.ts', 'src/ui/**/*.test.ts', 'src/contract/**/*.test.ts'];
+
 export default defineConfig({
   resolve: { alias: { '@': path.resolve(import.meta.dirname, 'src') } },
   test: {
-    include: ['src/**/*.test.ts', 'demo/**/*.test.ts'],
     setupFiles: ['src/seed.setup.ts'],
     testTimeout: 120_000,
     maxWorkers: 2,
+    projects: [
+      { extends: true, test: { name: 'plain', include: PLAIN, isolate: false } },
+      { extends: true, test: { name: 'whole', include: ['src/**/*.test.ts', 'demo/**/*.test.ts'], exclude: PLAIN } },
+    ],
   },
 });

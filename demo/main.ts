@@ -16,7 +16,16 @@ async function keep(file: string, bytes: Uint8Array) {
 if ((await rack.list()).length === 0) {
   for (const p of demoPatterns()) {
     const asset = await keep(p.file, p.bytes);
-    await putPattern(db, { ...asset, name: p.name, tags: p.tags, from: p.from, size: p.size, rise: p.rise });
+    await putPattern(db, {
+      ...asset,
+      name: p.name,
+      tags: p.tags,
+      from: p.from,
+      size: p.size,
+      rise: p.rise,
+      price: null,
+      licence: '',
+    });
   }
   // The newest stands first on the rack.
   for (const { files, job } of await demoJobs()) {

@@ -145,74 +145,88 @@ function wheel(x: number, y: number): number | null {
 const stl = (s: Shape, name: string) => writeStl(shapeMesh(s, 0.5), name);
 const MADE = 'made for the sample shop';
 
-/** The patterns that the sample shop starts with. */
-export function demoPatterns(): DemoPattern[] {
-  return [
-    {
-      name: 'Wheat sheaf',
-      file: 'wheat-sheaf-alone.stl',
-      bytes: writeStl(
+/** The patterns that the sample shop starts with, each with what makes its file. */
+const PATTERNS: (Omit<DemoPattern, 'bytes'> & { make(): Uint8Array })[] = [
+  {
+    name: 'Wheat sheaf',
+    file: 'wheat-sheaf-alone.stl',
+    make: () =>
+      writeStl(
         heightMesh(124, 134, 0.5, (x, y) => sheaf(x, y - 2)),
         'wheat sheaf',
       ),
-      tags: ['wheat', 'harvest', 'bakery'],
-      from: MADE,
-      size: null,
-      rise: null,
-    },
-    {
-      name: 'Ear of wheat',
-      file: 'ear-of-wheat.stl',
-      bytes: writeStl(heightMesh(34, 96, 0.4, ear), 'ear of wheat'),
-      tags: ['wheat', 'corner'],
-      from: MADE,
-      size: null,
-      rise: null,
-    },
-    {
-      name: 'Ribbon',
-      file: 'ribbon.png',
-      bytes: heightPng(220, 46, 0.2, ribbon),
-      tags: ['banner', 'words'],
-      from: MADE,
-      size: { x: 220, y: 46 },
-      rise: 4,
-    },
-    {
-      name: 'Mill wheel',
-      file: 'mill-wheel.png',
-      bytes: heightPng(102, 102, 0.2, wheel),
-      tags: ['mill', 'emblem'],
-      from: MADE,
-      size: { x: 102, y: 102 },
-      rise: 5,
-    },
-    {
-      name: 'Dish, a recess',
-      file: 'dish-recess.png',
-      bytes: heightPng(92, 92, 0.2, dishRecess),
-      tags: ['dish', 'recess'],
-      from: MADE,
-      size: { x: 92, y: 92 },
-      rise: 8,
-    },
-    {
-      name: 'Loaf',
-      file: 'loaf.stl',
-      bytes: stl(loaf, 'loaf for a cookie mould'),
-      tags: ['bread', 'bakery'],
-      from: MADE,
-      size: null,
-      rise: null,
-    },
-    {
-      name: 'Whole plaque',
-      file: 'wheat-sheaf.stl',
-      bytes: stl(plaque, 'wheat-sheaf plaque'),
-      tags: ['wheat', 'plaque'],
-      from: MADE,
-      size: null,
-      rise: null,
-    },
-  ];
+    tags: ['wheat', 'harvest', 'bakery'],
+    from: MADE,
+    size: null,
+    rise: null,
+  },
+  {
+    name: 'Ear of wheat',
+    file: 'ear-of-wheat.stl',
+    make: () => writeStl(heightMesh(34, 96, 0.4, ear), 'ear of wheat'),
+    tags: ['wheat', 'corner'],
+    from: MADE,
+    size: null,
+    rise: null,
+  },
+  {
+    name: 'Ribbon',
+    file: 'ribbon.png',
+    make: () => heightPng(220, 46, 0.2, ribbon),
+    tags: ['banner', 'words'],
+    from: MADE,
+    size: { x: 220, y: 46 },
+    rise: 4,
+  },
+  {
+    name: 'Mill wheel',
+    file: 'mill-wheel.png',
+    make: () => heightPng(102, 102, 0.2, wheel),
+    tags: ['mill', 'emblem'],
+    from: MADE,
+    size: { x: 102, y: 102 },
+    rise: 5,
+  },
+  {
+    name: 'Dish, a recess',
+    file: 'dish-recess.png',
+    make: () => heightPng(92, 92, 0.2, dishRecess),
+    tags: ['dish', 'recess'],
+    from: MADE,
+    size: { x: 92, y: 92 },
+    rise: 8,
+  },
+  {
+    name: 'Loaf',
+    file: 'loaf.stl',
+    make: () => stl(loaf, 'loaf for a cookie mould'),
+    tags: ['bread', 'bakery'],
+    from: MADE,
+    size: null,
+    rise: null,
+  },
+  {
+    name: 'Whole plaque',
+    file: 'wheat-sheaf.stl',
+    make: () => stl(plaque, 'wheat-sheaf plaque'),
+    tags: ['wheat', 'plaque'],
+    from: MADE,
+    size: null,
+    rise: null,
+  },
+];
+
+const made = new Map<string, Uint8Array>();
+
+/** The file of a pattern, made once. @throws RangeError where there is no such pattern */
+export function patternFile(file: string): { name: string; bytes: Uint8Array } {
+  const pattern = PATTERNS.find((p) => p.file === file);
+  if (!pattern) throw new RangeError(`the sample shop has no pattern ${file}`);
+  const bytes = made.get(file) ?? pattern.make();
+  made.set(file, bytes);
+  return { name: file, bytes };
 }
+
+/** The patterns that the sample shop starts with. */
+export const demoPatterns = (): DemoPattern[] =>
+  PATTERNS.map(({ make: _, ...p }) => ({ ...p, bytes: patternFile(p.file).bytes }));

@@ -15,7 +15,7 @@ import { layWords, readFont } from '@/core/sources/lettering';
 import { shippedFont } from '@/server/content';
 import { readSource } from '@/server/read-source';
 import { bracket } from './bracket';
-import { demoPatterns, heightPng } from './patterns';
+import { heightPng, patternFile } from './patterns';
 import { plaque, type Shape } from './shapes';
 
 /** A shape as a 16-bit grayscale PNG, black outside its outline, white at its rise. */
@@ -213,17 +213,13 @@ async function arranged([sheaf, ribbon, ear]: Taken[]): Promise<Job> {
   );
 }
 
-/** The jobs that the sample shop starts with; all of it is made here. */
-export async function demoJobs(): Promise<DemoJob[]> {
-  const patterns = demoPatterns();
-  const pattern = (file: string) => {
-    const p = patterns.find((e) => e.file === file)!;
-    return { name: p.file, bytes: p.bytes };
-  };
-  return Promise.all([
-    demoJob([pattern('wheat-sheaf.stl')], ([f]) =>
+/** What makes the jobs that the sample shop starts with, by their orders. */
+const JOBS = {
+  'OE-101': () =>
+    demoJob([patternFile('wheat-sheaf.stl')], ([f]) =>
       proposeJob({ ...common, ...f, name: 'Wheat-sheaf plaque', order: 'OE-101', board, size: { x: 280 }, rise: 10.6 }),
     ),
+  'OE-102': () =>
     demoJob([{ name: 'wheat-sheaf-heights.png', bytes: shapeImage(plaque, 0.2) }], ([f]) =>
       proposeJob({
         ...common,
@@ -235,7 +231,8 @@ export async function demoJobs(): Promise<DemoJob[]> {
         rise: 8,
       }),
     ),
-    demoJob([pattern('loaf.stl')], ([f]) =>
+  'OE-103': () =>
+    demoJob([patternFile('loaf.stl')], ([f]) =>
       proposeJob({
         ...common,
         ...f,
@@ -248,7 +245,12 @@ export async function demoJobs(): Promise<DemoJob[]> {
         invert: true,
       }),
     ),
-    demoJob([pattern('wheat-sheaf-alone.stl'), pattern('ribbon.png'), pattern('ear-of-wheat.stl')], arranged),
-    demoJob([], bracket),
-  ]);
-}
+  'OE-100': () => demoJob(['wheat-sheaf-alone.stl', 'ribbon.png', 'ear-of-wheat.stl'].map(patternFile), arranged),
+  'OE-104': () => demoJob([], bracket),
+} satisfies Record<string, () => Promise<DemoJob>>;
+
+/** One of the jobs that the sample shop starts with, by its order. */
+export const demoJobOf = (order: keyof typeof JOBS): Promise<DemoJob> => JOBS[order]();
+
+/** The jobs that the sample shop starts with; all of it is made here. */
+export const demoJobs = (): Promise<DemoJob[]> => Promise.all(Object.values(JOBS).map((make) => make()));

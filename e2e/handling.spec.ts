@@ -1,12 +1,12 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import sharp from 'sharp';
-import { demoJobs } from '../demo/shop';
+import { demoJobOf } from '../demo/shop';
 import { changed } from '../src/core/plan/plan-test-kit';
 import { type SetupView, setupView } from '../src/core/setup/view';
 import { meshHealth } from '../src/core/sources/health';
 import { parseStl } from '../src/core/sources/stl';
-import { drag, enter, field, fillDrawer, jobOf, onScreen, pressBoard, putFile, putJob, saved } from './board';
+import { drag, enter, field, fillDrawer, jobOf, join, onScreen, pressBoard, putFile, putJob, saved } from './board';
 import { TestServer } from './server';
 import { expect, type Page, test } from './test';
 
@@ -15,7 +15,7 @@ let plaque: SetupView;
 test.beforeAll(async () => {
   await server.start();
   await fillDrawer();
-  const demo = (await demoJobs())[3];
+  const demo = await demoJobOf('OE-100');
   for (const f of demo.files.values()) await putFile(f.name, f.bytes);
   // Without the words that a V bit cuts: what is done here needs the others only.
   const cut = ['flour', 'bread', 'motto'];
@@ -182,7 +182,7 @@ test('the card says what a join does, what is lost, and what is hidden', async (
   await expect(page.getByTestId('ledger')).toContainText('below the base is clipped');
   await page.getByRole('button', { name: 'Undo' }).click();
   await row(page, 'Wheat sheaf').click();
-  await field(page, 'Joins').selectOption({ label: 'lowest wins' });
+  await join(page, 'lowest wins');
   await expect(page.getByText(/^It (digs|changes)/)).toBeVisible();
   // A model that is itself a recess makes a bump when it is stacked, and the card offers to let it dig.
   await page
@@ -190,7 +190,7 @@ test('the card says what a join does, what is lost, and what is hidden', async (
     .first()
     .dblclick();
   await expect(page.getByRole('heading', { level: 2, name: 'Dish, a recess' })).toBeVisible();
-  await field(page, 'Joins').selectOption({ label: 'stack on' });
+  await join(page, 'stack on');
   await expect(page.getByText('This model is itself a recess')).toBeVisible();
   await page.getByRole('button', { name: /^Let it dig/ }).click();
   await expect(page.getByText('This model is itself a recess')).toBeHidden();

@@ -1,4 +1,4 @@
-import { demoJobs } from '../demo/shop';
+import { demoJobOf } from '../demo/shop';
 import { changed } from '../src/core/plan/plan-test-kit';
 import { setupView } from '../src/core/setup/view';
 import { emptyBoard, enter, field, jobOf, putJob, saved } from './board';
@@ -82,7 +82,7 @@ test('a drawing is added, its outline made larger, an arm taken from it, traced,
 test('holes are dragged on the board, a skim adds up its thickness, and a painted face is not skimmed', async ({
   page,
 }) => {
-  const demo = setupView((await demoJobs())[3].job);
+  const demo = setupView((await demoJobOf('OE-100')).job);
   const id = await putJob(
     changed(demo, {
       layers: demo.layers.filter((l) => l.id === 'panel'),
@@ -169,7 +169,7 @@ test('a drawn line is bent on the board: the point goes where it is let go, the 
 test('a pocket is cleared inside a layer’s outline, a tenth wider for an inlay, and says what its bit leaves in the corners', async ({
   page,
 }) => {
-  const demo = setupView((await demoJobs())[3].job);
+  const demo = setupView((await demoJobOf('OE-100')).job);
   const id = await putJob(
     changed(demo, {
       layers: demo.layers.filter((l) => l.id === 'panel'),

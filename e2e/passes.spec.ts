@@ -1,4 +1,4 @@
-import { demoJobs } from '../demo/shop';
+import { demoJobOf } from '../demo/shop';
 import { resizeLayer } from '../src/core/arrange/new-layer';
 import type { Layer } from '../src/core/doc/layer';
 import { changed } from '../src/core/plan/plan-test-kit';
@@ -11,7 +11,7 @@ const server = new TestServer();
 let plaque: SetupView;
 test.beforeAll(async () => {
   await server.start();
-  const demo = (await demoJobs())[3];
+  const demo = await demoJobOf('OE-100');
   // What is made here alone, at half its size, is planned and proven sooner.
   const made = ['panel', 'field', 'name'];
   const job = setupView(demo.job);

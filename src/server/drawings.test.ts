@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { demoJobs } from '../../demo/shop';
+import { demoJobOf } from '../../demo/shop';
 import type { Job } from '../core/doc/job';
 import { ringArea } from '../core/field/contours';
 import { flattenPath, readSvgPath } from '../core/outline/flatten';
@@ -17,7 +17,7 @@ let shop: Shop;
 let bracket: Job;
 beforeAll(async () => {
   shop = await openShop(folder);
-  bracket = (await demoJobs())[4].job;
+  bracket = (await demoJobOf('OE-104')).job;
 }, 60_000);
 afterAll(async () => {
   await shop.plans.close();

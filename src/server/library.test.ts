@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Kysely } from 'kysely';
 import { afterEach, beforeEach, expect, test } from 'vitest';
-import { demoJobs } from '../../demo/shop';
+import { demoJobOf } from '../../demo/shop';
 import { DRAWER, MACHINES, MATERIALS } from '../core/doc/defaults';
 import { first, inverseOf, putting, removing } from '../core/doc/library';
 import { openDatabase, type Schema } from './database';
@@ -56,7 +56,7 @@ test('who takes everything out of the drawer does not find it filled again', asy
 });
 
 test('which jobs have a copy of something is told, of those on the rack', async () => {
-  const [{ job }] = await demoJobs();
+  const { job } = await demoJobOf('OE-104');
   const { id } = await createJob(db, job);
   const uses = await usesOf(db);
   expect(uses.machines[job.machine.id]).toEqual([{ id, name: job.name }]);

@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from 'vitest';
-import { demoJobs } from '../../../demo/shop';
+import { demoJobOf } from '../../../demo/shop';
 import { contentLoader } from '../../server/content';
 import { MASK } from '../arrange/target';
 import { withEdits } from '../doc/edits';
@@ -14,8 +14,11 @@ import { variantsOf } from './variants';
 const scallop = (R: number, s: number) => R - Math.sqrt(R * R - (s / 2) ** 2);
 
 /** Plans a demo job in this thread, with nothing stored, on the cell that it works out where none is given. */
-async function planDemo(index: number, cell?: number): Promise<{ job: SetupView; plan: SetupPlan }> {
-  const { job: demo, files } = (await demoJobs())[index];
+async function planDemo(
+  order: Parameters<typeof demoJobOf>[0],
+  cell?: number,
+): Promise<{ job: SetupView; plan: SetupPlan }> {
+  const { job: demo, files } = await demoJobOf(order);
   const job = cell === undefined ? demo : { ...demo, cell };
   const load = contentLoader((h) => files.get(h)!.bytes);
   return { job: setupView(job), plan: setupPlan(await planWhole(job, load)) };
@@ -37,7 +40,7 @@ const CLIFF = Math.tan((75 * Math.PI) / 180);
 describe('the demo plaque: 300 x 200 x 19 mm, 6.35 end mill, 3.175 ball, 8 % stepover', () => {
   let plan: SetupPlan;
   beforeAll(async () => {
-    ({ plan } = await planDemo(0));
+    ({ plan } = await planDemo('OE-101'));
   }, 300_000);
 
   test('nowhere more than 0.02 mm below the target, nowhere more above it than the ridge of the slope and 0.04 mm', () => {
@@ -112,7 +115,7 @@ describe('the demo plaque: 300 x 200 x 19 mm, 6.35 end mill, 3.175 ball, 8 % ste
 });
 
 test('the cookie mould leaves the top around it untouched', async () => {
-  const { plan } = await planDemo(2, 0.2);
+  const { plan } = await planDemo('OE-103', 0.2);
   let kept = 0;
   let touched = 0;
   plan.mask.forEach((m, k) => {
@@ -130,7 +133,7 @@ describe('the arranged plaque: flats by the end mill, words by a V bit on the fi
   let plan: SetupPlan;
   let job: SetupView;
   beforeAll(async () => {
-    ({ plan, job } = await planDemo(3, COARSE));
+    ({ plan, job } = await planDemo('OE-100', COARSE));
   }, 300_000);
   /** Differences of the proof from the target within a box, mm. */
   const within = (x0: number, y0: number, x1: number, y1: number) => {
@@ -163,7 +166,7 @@ describe('the arranged plaque: flats by the end mill, words by a V bit on the fi
 
   test('clearing the field saves minutes against the ball alone: its other way, planned by itself', async () => {
     // Both on a coarse grid, on which the minutes are nearly the same.
-    const { job: demo, files } = (await demoJobs())[3];
+    const { job: demo, files } = await demoJobOf('OE-100');
     const own = { ...demo, cell: 0.4 };
     const load = contentLoader((h) => files.get(h)!.bytes);
     const [other] = variantsOf(own, 'face');
@@ -210,7 +213,7 @@ describe('the arranged plaque: flats by the end mill, words by a V bit on the fi
 });
 
 test('the scroll bracket: drilled, sawn out by arcs, and held by its tabs', async () => {
-  const { plan } = await planDemo(4, 0.25);
+  const { plan } = await planDemo('OE-104', 0.25);
   expect(errorsOf(plan)).toEqual([]);
   const [c] = plan.summary.cutouts;
   expect(c.joined).toBeNull();

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { demoJobs } from '../../../demo/shop';
+import { demoJobOf } from '../../../demo/shop';
 import { contentLoader } from '../../server/content';
 import { DRAWER, SHOP_MACHINE } from '../doc/defaults';
 import type { SetupView } from '../setup/view';
@@ -7,7 +7,7 @@ import { setupView } from '../setup/view';
 import { others, planShapes } from './plan-test-kit';
 
 // The loaf in every way that it can be seated and cut, on a coarse grid: the proof of the written programs decides.
-const demo = (await demoJobs())[2];
+const demo = await demoJobOf('OE-103');
 const load = contentLoader((h) => demo.files.get(h)!.bytes);
 
 function raised(j: SetupView): void {
