@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { unzipSync } from 'fflate';
-import { emptyBoard, enter, field, fillDrawer, fromDrawer, jobOf, pressBoard, saved } from './board';
+import { emptyBoard, enter, field, fillDrawer, fromDrawer, jobOf, join, pressBoard, saved } from './board';
 import { TestServer } from './server';
 import { expect, test } from './test';
 
@@ -36,7 +36,7 @@ test('a plaque from nothing: joined, added up, undone to the empty board and red
   await expect(page.getByText('It raises the base plane by up to 8 mm.')).toBeVisible();
   await page.getByText('Add', { exact: true }).click();
   await page.getByRole('button', { name: 'Rectangle', exact: true }).click();
-  await field(page, 'Joins').selectOption({ label: 'carve into' });
+  await join(page, 'carve into');
   await field(page, 'Form').selectOption({ label: 'coved edge' });
   await field(page, 'Proportions locked').uncheck();
   await enter(page, 'Length, x', '240');
@@ -54,7 +54,7 @@ test('a plaque from nothing: joined, added up, undone to the empty board and red
   await expect(field(page, 'Centre, y')).toHaveValue(/^(9\d\.\d+|100(\.\d+)?) mm$/);
 
   await fromDrawer(page, 'Ribbon', 150, 62);
-  await field(page, 'Joins').selectOption({ label: 'highest wins' });
+  await join(page, 'highest wins');
   await enter(page, 'Length, x', '176');
   await enter(page, 'Rise', '4');
   await enter(page, 'Lift', '4.4');

@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright';
 import { demoPatterns } from '../demo/patterns';
 import type { Job } from '../src/core/doc/job';
 import { type SetupView, setupView } from '../src/core/setup/view';
@@ -53,6 +54,19 @@ export const field = (page: Page, label: string) => page.getByLabel(label, { exa
 export async function enter(page: Page, label: string, value: string): Promise<void> {
   await field(page, label).fill(value);
   await field(page, label).press('Enter');
+}
+
+/** Lets the selected layer join in another way, by its picture. */
+export async function join(page: Page, way: string): Promise<void> {
+  await page.getByRole('group', { name: 'Joins' }).getByText(way, { exact: true }).click();
+}
+
+/** Nothing that stands in the way of people who see, hear or move otherwise is found on a page, or in a part of it. */
+export async function clean(page: Page, what: string, part?: string): Promise<void> {
+  const axe = new AxeBuilder({ page });
+  const { violations } = await (part ? axe.include(part) : axe).analyze();
+  const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
+  expect(serious.map((v) => `${what} ${v.id}: ${v.nodes[0].html}`)).toEqual([]);
 }
 
 export async function saved(page: Page): Promise<void> {

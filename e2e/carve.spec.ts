@@ -99,7 +99,7 @@ test('fields refuse nonsense in place, undo goes back, and the strip reads depth
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(thickness).toHaveValue('19 mm');
   await proven(page);
-  const board = page.getByRole('img', { name: /The board from above/ });
+  const board = page.getByRole('group', { name: /The board from above/ });
   const box = (await board.boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await expect(page.getByTestId('readout')).toContainText(/-?\d+\.\d\d target\s+-?\d+\.\d\d proof/);

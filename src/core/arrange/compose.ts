@@ -104,6 +104,22 @@ function count(e: Effect, was: number, now: number, sunk: boolean): void {
   }
 }
 
+/** The height that a join makes of what lies beneath, z, of a layer with its lift, v, and of its weight, a. */
+export function joined(join: Join, z: number, v: number, a: number): number {
+  switch (join) {
+    case 'stack':
+      return z + a * v;
+    case 'carve':
+      return z - a * v;
+    case 'highest':
+      return v > z ? (a === 1 ? v : z + a * (v - z)) : z;
+    case 'lowest':
+      return v < z ? (a === 1 ? v : z + a * (v - z)) : z;
+    case 'blend':
+      return (1 - a) * z + a * v;
+  }
+}
+
 /** Joins one layer with what lies beneath it over a window. @param effect what it does is added to it, when it is given */
 function joinOne({ grid, z, cover }: Surface, op: Op, sunk: boolean, region: Window, effect: Effect | null): void {
   const { window: w, heights, weight } = op.rendered;
@@ -125,13 +141,7 @@ function joinOne({ grid, z, cover }: Surface, op: Op, sunk: boolean, region: Win
       if (a === 0) continue;
       const v = lift + h;
       const was = z[to];
-      let now = was;
-      if (fall !== null) now = Math.min(was, Math.max(fall[wall], was - walls!.deepest));
-      else if (join === 'stack') now = was + a * v;
-      else if (join === 'carve') now = was - a * v;
-      else if (join === 'highest') now = v > was ? (a === 1 ? v : was + a * (v - was)) : was;
-      else if (join === 'lowest') now = v < was ? (a === 1 ? v : was + a * (v - was)) : was;
-      else now = (1 - a) * was + a * v;
+      const now = fall === null ? joined(join, was, v, a) : Math.min(was, Math.max(fall[wall], was - walls!.deepest));
       z[to] = now;
       if (marks) cover[to] = 1;
       if (effect) count(effect, was, now, sunk);

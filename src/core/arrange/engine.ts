@@ -14,6 +14,7 @@ import { isGroove } from './grooves';
 import type { Content } from './kinds/kind';
 import { renderLayer } from './render';
 import type { Rendered } from './rendered';
+import { type Line, type Section, sectionAlong } from './section';
 import { reachOfWalls, type Walls, wallsOf } from './vee-walls';
 import { grownWindow, joinWindows, type Window } from './window';
 
@@ -147,6 +148,13 @@ export class Arrangement {
     this.seat = JSON.stringify(seat);
     compose(this.surface, this.steps, seat, this.whole(), out);
     return new Map(this.steps.map((s, i) => [s.id, out[i]]));
+  }
+
+  /** A section through joined layers along a line, the chosen ones told apart; null when none of them is shown. */
+  section(layers: Layer[], seat: Seat, chosen: Set<string>, line: Line, samples: number): Section | null {
+    const steps = this.stepsOf(layers);
+    const places = steps.flatMap((s, i) => (chosen.has(s.id) ? [i] : []));
+    return places.length > 0 ? sectionAlong(steps, places, { grid: this.grid, seat }, line, samples) : null;
   }
 
   /** The surface without some layers, or only with those beneath one of them. */

@@ -17,7 +17,7 @@ export function newShape(
   const side = Math.min(board.x, board.y) * share;
   const round = outline.kind === 'circle' || outline.kind === 'scalloped';
   return {
-    ...PLAIN_LAYER,
+    ...structuredClone(PLAIN_LAYER),
     id,
     name,
     source: { kind: 'shape', outline, edge, relief },
@@ -49,7 +49,7 @@ export function newWords(
   board: { x: number; y: number },
 ): LayerOf<'words'> {
   return {
-    ...PLAIN_LAYER,
+    ...structuredClone(PLAIN_LAYER),
     id,
     name: nameOfWords(words) || 'Words',
     source: { kind: 'words', words, relief: { kind: 'flat' } },

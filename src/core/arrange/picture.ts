@@ -5,7 +5,7 @@ import { MASK } from './target';
 export type Rgb = [number, number, number];
 
 /** sRGB bytes to OKLab (Ottosson 2020), where even steps look even. */
-function toLab([r, g, b]: Rgb): Rgb {
+export function toLab([r, g, b]: Rgb): Rgb {
   const [R, G, B] = [toLight(r / 255), toLight(g / 255), toLight(b / 255)];
   const l = Math.cbrt(0.4122214708 * R + 0.5363325363 * G + 0.0514459929 * B);
   const m = Math.cbrt(0.2119034982 * R + 0.6806995451 * G + 0.1073969566 * B);
@@ -42,8 +42,22 @@ export function ramp(...stops: Rgb[]): Rgb[] {
 
 /** Depth: walnut lies deep, birch at the top. */
 export const DEPTH = ramp([88, 62, 38], [168, 128, 78], [240, 222, 182]);
-/** Deviation: chalk stands too high, paper is right, madder is cut too deep. */
-export const DEVIATION = ramp([168, 67, 31], [226, 160, 130], [255, 254, 250], [130, 180, 214], [31, 95, 139]);
+/**
+ * Deviation: plum is left over, paper is right, ochre is cut too deep. The two differ in lightness too, so that they are told apart
+ * by eyes that lack one kind of cone; and so are their patterns, strokes on what is left over and dots on what is too deep.
+ */
+export const DEVIATION = ramp([176, 112, 0], [238, 196, 104], [255, 254, 250], [176, 144, 206], [86, 42, 122]);
+/** Share of the map's range from which deviation is marked by its pattern. */
+const MARKED = 0.08;
+/** How dark a pattern's ink is on its colour. */
+const INK = 0.62;
+
+/** Whether the pattern of what is left over, or of what is too deep, has ink at a pixel; both repeat every `pitch` pixels. */
+export function hasInk(left: boolean, i: number, j: number, pitch: number): boolean {
+  if (left) return (i + j) % pitch < Math.max(1, pitch / 6);
+  const [x, y] = [(i % pitch) - pitch / 2 + 0.5, (j % pitch) - pitch / 2 + 0.5];
+  return x * x + y * y <= Math.max(1, (pitch / 5) ** 2);
+}
 /** Half the ranges that a deviation map can have, mm. */
 const RANGES = [0.2, 0.5, 1, 2, 5, 10, 20];
 /** Share of the cells that differ at all which the map's range need not hold. */
@@ -115,6 +129,7 @@ export function shade({ grid, heights, mask, deviation, paper, hatch }: ShadeInp
         const t = (deviation[k] / range + 1) / 2;
         c = DEVIATION[Math.round(255 * Math.min(1, Math.max(0, t)))];
         lit = 0.75 + 0.37 * light;
+        if (Math.abs(deviation[k]) > MARKED * range && hasInk(deviation[k] > 0, i, height - 1 - j, pitch)) lit *= INK;
       } else c = DEPTH[Math.round(255 * Math.min(1, Math.max(0, (heights[k] + span) / span)))];
       px[o] = Math.min(255, c[0] * lit);
       px[o + 1] = Math.min(255, c[1] * lit);

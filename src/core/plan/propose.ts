@@ -104,7 +104,7 @@ export function proposeJob(p: Proposal): Job {
 /** A layer of a file as it is proposed to be taken; its size, rise and place are still to be chosen. */
 export function fileLayer(id: string, file: string, hash: string, info: SourceInfo, unit?: 'mm' | 'in'): Layer {
   return {
-    ...PLAIN_LAYER,
+    ...structuredClone(PLAIN_LAYER),
     id,
     name:
       file
@@ -113,7 +113,7 @@ export function fileLayer(id: string, file: string, hash: string, info: SourceIn
         .trim() || 'Relief',
     source:
       info.kind === 'image'
-        ? { kind: 'image', file, hash, blackIsGround: true, tone: PLAIN_TONE }
+        ? { kind: 'image', file, hash, blackIsGround: true, tone: structuredClone(PLAIN_TONE) }
         : {
             kind: 'mesh',
             file,

@@ -95,6 +95,9 @@ test('a drawing lies in the middle of the board at its own size, or as large as 
   ]);
   expect(both.map((b) => b.name)).toEqual(['anchor, areas', 'anchor, lines of 2 mm']);
   expect(both[0].group).toBe(both[1].group);
+  // What is changed of one is not changed of the other.
+  both[0].slope.x = 12;
+  expect(both[1].slope).toEqual({ x: 0, y: 0 });
   const lines = piece('M 0 0 L 400 300', 2, 402, 302);
   const [large] = placeDrawing(j, 'lines.dxf', { pieces: [lines], size: lines.size, unitKnown: true });
   expect(large.size.y).toBeCloseTo(95, 6);

@@ -1,7 +1,6 @@
 'use client';
 import { useQueryClient } from '@tanstack/react-query';
-import { Plus } from 'lucide-react';
-import { useId, useRef, useState } from 'react';
+import { useId, useState } from 'react';
 import { ask, send } from '@/contract/ask';
 import { ASSETS, type AssetInfo } from '@/contract/assets';
 import { PATTERNS } from '@/contract/patterns';
@@ -10,7 +9,8 @@ import type { Layer } from '@/core/doc/layer';
 import type { SetupView } from '@/core/setup/view';
 import type { Drawing } from '@/core/sources/drawing';
 import { newId, placeDrawing, placeFile } from './actions';
-import { Entries, type Entry, FORMS, SHAPES } from './entries';
+import type { Entry } from './shape-entries';
+import { ShapesMenu } from './shapes-menu';
 import { UnitQuestion } from './unit-question';
 import { arranged } from './use-arrangement';
 
@@ -42,7 +42,6 @@ function Uploading({ share, cancel }: { share: number; cancel(): void }) {
 
 /** What can be put on the board: shapes and textures made here, words, and files. */
 export function AddMenu({ job, change, onSelect, selectLater }: Props) {
-  const box = useRef<HTMLDetailsElement>(null);
   const file = useId();
   const client = useQueryClient();
   const [busy, setBusy] = useState<{ name: string; share: number; cancel(): void } | null>(null);
@@ -50,7 +49,6 @@ export function AddMenu({ job, change, onSelect, selectLater }: Props) {
   const [notes, setNotes] = useState<string[]>([]);
   const [unsized, setUnsized] = useState<{ file: string; drawing: Drawing } | null>(null);
   const put = (added: Layer[], select: Props['onSelect'] = onSelect) => {
-    if (box.current) box.current.open = false;
     setError(null);
     change((j) => j.layers.push(...added));
     select(added.map((l) => l.id));
@@ -98,6 +96,8 @@ export function AddMenu({ job, change, onSelect, selectLater }: Props) {
           name: a.file.replace(/\.[a-z0-9]+$/i, '').slice(0, 80) || 'Relief',
           tags: [],
           from: 'uploaded',
+          price: null,
+          licence: '',
           size: null,
           rise: null,
         },
@@ -112,15 +112,7 @@ export function AddMenu({ job, change, onSelect, selectLater }: Props) {
   return (
     <div className="px-4 py-2">
       <div className="flex gap-2">
-        <details ref={box} className="dropdown flex-1">
-          <summary className="btn btn-sm w-full">
-            <Plus size={14} aria-hidden /> Add
-          </summary>
-          <div className="panel dropdown-content z-30 mt-1 max-h-[60vh] w-[270px] overflow-y-auto p-2 shadow-lg">
-            <Entries title="Outlines" list={SHAPES} onPick={shape} />
-            <Entries title="Forms and textures" list={FORMS} onPick={shape} />
-          </div>
-        </details>
+        <ShapesMenu onPick={shape} />
         <button type="button" className="btn btn-sm flex-1" onClick={() => void words()}>
           Words
         </button>

@@ -8,13 +8,14 @@ import type { Grid } from '@/core/field/height-field';
 import type { SetupView } from '@/core/setup/view';
 import { AddMenu } from './add-menu';
 import { LayerCard } from './layer-card';
+import type { Shaping } from './layer-card-props';
 import { LayerList } from './layer-list';
 import { LedgerBar } from './ledger';
 import type { CoarseLook } from './looks';
 import { PlaqueCard } from './plaque-card';
 import { SeveralCard } from './several-card';
 
-interface Props {
+interface Props extends Omit<Shaping, 'section'> {
   id: string;
   job: SetupView;
   revision: string | null;
@@ -22,7 +23,6 @@ interface Props {
   coarse: CoarseLook | null;
   facts: SurfaceFacts | null;
   library: Library | undefined;
-  change(edit: (j: SetupView) => void): void;
   onSelect(ids: readonly string[]): void;
   /** What selects layers that arrive later, unless something else has been selected by then. */
   selectLater(): (ids: readonly string[]) => void;
@@ -34,6 +34,13 @@ export function ArrangeSide(props: Props) {
   const { job, selected, coarse, facts, change, onSelect } = props;
   const chosen = job.layers.filter((l) => selected.includes(l.id));
   const one = chosen.length === 1 ? chosen[0] : null;
+  const shaping = {
+    section: coarse?.section ?? null,
+    axis: props.axis,
+    onAxis: props.onAxis,
+    change,
+    tryOut: props.tryOut,
+  };
   const hash = one && 'hash' in one.source ? one.source.hash : null;
   const asset = useQuery({
     queryKey: ['asset', hash],
@@ -50,6 +57,7 @@ export function ArrangeSide(props: Props) {
           job={job}
           selected={selected}
           problems={coarse?.problems ?? {}}
+          thin={coarse?.thin ?? {}}
           onSelect={onSelect}
           change={change}
         />
@@ -61,12 +69,12 @@ export function ArrangeSide(props: Props) {
             job={job}
             layer={one}
             close={coarse?.close ?? null}
-            change={change}
+            {...shaping}
             onSelect={onSelect}
             info={asset.data?.info ?? null}
           />
         ) : chosen.length > 1 ? (
-          <SeveralCard job={job} selected={selected} change={change} onSelect={onSelect} />
+          <SeveralCard job={job} selected={selected} {...shaping} onSelect={onSelect} />
         ) : (
           <PlaqueCard {...props} />
         )}

@@ -16,7 +16,16 @@ import type { Bounds } from '@/core/outline/polygon';
 import type { Joining } from '@/core/outline/union';
 import type { LaidWords } from '@/core/sources/lettering';
 import { Contents } from './contents';
-import { type ArrangeInput, type CoarseLook, closeLook, type Look, look, shownOn } from './looks';
+import {
+  type ArrangeInput,
+  type CoarseLook,
+  closeLook,
+  type Look,
+  look,
+  sectionLook,
+  shownOn,
+  thinSections,
+} from './looks';
 
 /** Cells along the longer side while something moves. */
 const COARSE = 360;
@@ -72,8 +81,10 @@ const api = {
       if (p) problems[l.id] = p;
     }
     const close = closeLook(coarse, input, effects);
+    const section = sectionLook(coarse, input);
+    const thin = thinSections(coarse, input);
     // The surface's own arrays go on being worked with: what is handed over is a copy.
-    const answer = { ...out, target: out.target.slice(), mask: out.mask.slice(), close, problems };
+    const answer = { ...out, target: out.target.slice(), mask: out.mask.slice(), close, section, thin, problems };
     answer.seconds = (performance.now() - start) / 1000;
     return transfer(answer, [answer.target.buffer, answer.mask.buffer]);
   },

@@ -12,7 +12,8 @@ const input = (x: number, more: Partial<ArrangeInput> = {}): ArrangeInput => ({
   board: { x, y: 100, thickness: 20 },
   passes: [],
   cutters: [],
-  selected: null,
+  selected: [],
+  axis: 'x',
   moving: false,
   cell: 0.1,
   ...more,
@@ -34,23 +35,13 @@ const LOOK: Look = {
     clipped: { area: 0, most: 0, x: 0, y: 0 },
   },
 };
-const SECTION = { x0: 0, x1: 1, beneath: new Float32Array(1), withIt: new Float32Array(1), end: new Float32Array(1) };
-const closeAt = (id: string, section: typeof SECTION | null) => ({
-  id,
-  effect: null,
-  visible: 1,
-  section,
-  standing: null,
-  field: null,
-});
-
 /** Arrangers that answer when they are told to. */
 function slow() {
   const asked: { of: number; full: boolean; answer(look?: Partial<CoarseLook>): Promise<void> }[] = [];
   const ask = (full: boolean) => (i: ArrangeInput) =>
     new Promise<CoarseLook>((resolve) => {
       const answer = async (look: Partial<CoarseLook> = {}) => {
-        resolve({ ...LOOK, cells: i.board.x, close: null, problems: {}, ...look });
+        resolve({ ...LOOK, cells: i.board.x, close: null, section: null, thin: {}, problems: {}, ...look });
         await vi.advanceTimersByTimeAsync(0);
       };
       asked.push({ of: i.board.x, full, answer });
@@ -78,12 +69,12 @@ test('the full grid is worked out when things rest, once, and says what it is of
   await vi.advanceTimersByTimeAsync(100);
   expect(full()).toHaveLength(0);
   // Another selection is the same surface: it does not begin the wait anew.
-  work.show(input(2, { selected: 'a' }));
+  work.show(input(2, { selected: ['a'] }));
   await vi.advanceTimersByTimeAsync(50);
   expect(full().map((a) => a.of)).toEqual([2]);
   await full()[0].answer();
   expect(work.get().sharp?.of).toBe(surfaceKey(input(2)));
-  work.show(input(2, { selected: 'b' }));
+  work.show(input(2, { selected: ['b'] }));
   await vi.advanceTimersByTimeAsync(500);
   expect(full()).toHaveLength(1);
 });
@@ -100,26 +91,11 @@ test('nothing is sharpened while a hand moves, and it is when it lets go where i
   expect(full().map((a) => a.of)).toEqual([1]);
 });
 
-test('the last section of a layer stays while it is dragged, and that of another does not', async () => {
-  const { work, coarse } = slow();
-  work.show(input(1));
-  await coarse()[0].answer({ close: closeAt('a', SECTION) });
-  work.show(input(1, { moving: true }));
-  await coarse()[1].answer({ close: closeAt('a', null) });
-  expect(work.get().coarse?.close?.section).toBe(SECTION);
-  work.show(input(1, { moving: true }));
-  await coarse()[2].answer({ close: closeAt('b', null) });
-  expect(work.get().coarse?.close?.section).toBe(null);
-  work.show(input(1));
-  await coarse()[3].answer({ close: closeAt('a', null) });
-  expect(work.get().coarse?.close?.section).toBe(null);
-});
-
 test('a worker that is gone is asked again, until there is one', async () => {
   let tries = 0;
   const gone = async (i: ArrangeInput) => {
     if (++tries < 4) throw new WorkerGone();
-    return { ...LOOK, cells: i.board.x, close: null, problems: {} };
+    return { ...LOOK, cells: i.board.x, close: null, section: null, thin: {}, problems: {} };
   };
   const work = new Arranging({ coarse: gone, full: gone });
   work.show(input(1));
@@ -136,7 +112,7 @@ test('one that fails leaves the last look, and the next is worked out', async ()
   const work = new Arranging({
     coarse: async (i) => {
       if (fails) throw new Error('no');
-      return { ...LOOK, cells: i.board.x, close: null, problems: {} };
+      return { ...LOOK, cells: i.board.x, close: null, section: null, thin: {}, problems: {} };
     },
     full: async () => Promise.reject(new Error('no')),
   });

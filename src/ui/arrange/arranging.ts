@@ -28,7 +28,8 @@ const AGAIN = 2000;
 const REST = 120;
 
 /** What a look is of: the selection does not change the surface. */
-export const surfaceKey = (input: ArrangeInput): string => JSON.stringify({ ...input, selected: null, moving: false });
+export const surfaceKey = (input: ArrangeInput): string =>
+  JSON.stringify({ ...input, selected: [], axis: 'x', moving: false });
 
 /** Layers worked out as they change: coarse at every change, the newest first and none in between, and sharp when they rest. */
 export class Arranging extends Store<Arranged> {
@@ -72,7 +73,7 @@ export class Arranging extends Store<Arranged> {
       const mine = this.latest;
       this.latest = null;
       const coarse = await this.arrangers.coarse(mine).catch((e) => this.failed(e, mine));
-      if (coarse) this.set({ coarse: mine.moving ? this.withSection(coarse) : coarse });
+      if (coarse) this.set({ coarse });
     }
     this.busy = false;
   }
@@ -85,13 +86,6 @@ export class Arranging extends Store<Arranged> {
       this.timer = setTimeout(() => this.show(input), AGAIN);
     }
     return null;
-  }
-
-  /** While something moves no section is worked out: the last one stays. */
-  private withSection(coarse: CoarseLook): CoarseLook {
-    const had = this.state.coarse?.close;
-    const { close } = coarse;
-    return close && had?.id === close.id ? { ...coarse, close: { ...close, section: had.section } } : coarse;
   }
 
   /** The full grid of what is wanted, the newest alone: what came in between while one was worked out is passed over. */

@@ -36,7 +36,7 @@ export function Detail({
     setError(null);
     try {
       const { shares, map, larger } = await arranged('thorough', (a) =>
-        a.detail(arrangeInput(job, null), bits, tolerance, bit.id),
+        a.detail(arrangeInput(job), bits, tolerance, bit.id),
       );
       setFound({ shares, larger, of });
       onMissed(map);

@@ -1,14 +1,22 @@
 import type { Layer } from '@/core/doc/layer';
 import type { SetupView } from '@/core/setup/view';
 import type { SourceInfo } from '@/core/sources/inspect';
-import type { CloseLook } from './looks';
+import type { CloseLook, SelectedSection } from './looks';
 
-export interface LayerCardProps {
+/** What is needed to shape layers on their section. */
+export interface Shaping {
+  section: SelectedSection | null;
+  axis: 'x' | 'y';
+  onAxis(axis: 'x' | 'y'): void;
+  change(edit: (j: SetupView) => void): void;
+  tryOut(edit: ((j: SetupView) => void) | null): void;
+}
+
+export interface LayerCardProps extends Shaping {
   job: SetupView;
   layer: Layer;
   close: CloseLook | null;
   /** What is known of its file, when it has one. */
   info: SourceInfo | null;
-  change(edit: (j: SetupView) => void): void;
   onSelect(ids: string[]): void;
 }

@@ -4,20 +4,22 @@ import { sourceKind } from '@/core/arrange/kinds/registry';
 import { resizeLayer } from '@/core/arrange/new-layer';
 import type { Layer } from '@/core/doc/layer';
 import { Card } from '../cards/card';
-import { Choice, Folded, LengthField, NumberField, TextField, Tick } from '../controls/fields';
+import { Folded, LengthField, NumberField, TextField, Tick } from '../controls/fields';
 import { editLayers, removeLayers } from './actions';
 import { CopiesFields } from './copies-fields';
 import { GapFields } from './gap-fields';
+import { JoinPictures } from './join-pictures';
 import { fieldsOf } from './kinds/registry';
 import type { LayerCardProps } from './layer-card-props';
 import { LayerCommands } from './layer-commands';
 import { LayerEffect } from './layer-effect';
+import { LayerShape } from './layer-shape';
 import { MaskFields } from './mask-fields';
 import { OutlineTools } from './outline-tools';
-import { JOIN_NAMES } from './words-for';
 
-/** One layer: what it does here in words and as a section, then its numbers. */
-export function LayerCard({ job, layer, close, change, onSelect, info }: LayerCardProps) {
+/** One layer: its section with handles, the ways to join, what it does here in words, then its numbers. */
+export function LayerCard(props: LayerCardProps) {
+  const { job, layer, close, section, axis, onAxis, change, tryOut, onSelect, info } = props;
   const [locked, setLocked] = useState(true);
   const set = (edit: (l: Layer) => void) => change((j) => editLayers(j, [layer.id], edit));
   const size = (x: number, y: number) => set((l) => resizeLayer(l, x / l.size.x, y / l.size.y));
@@ -29,18 +31,21 @@ export function LayerCard({ job, layer, close, change, onSelect, info }: LayerCa
 
   return (
     <Card title={layer.name} subtitle={described}>
-      <LayerEffect job={job} layer={layer} close={close} info={info} set={set} />
-      <Choice
-        label="Joins"
-        value={layer.join}
-        options={JOIN_NAMES}
-        onChange={(join) => set((l) => (l.join = join))}
-        note={
-          layer.join === 'stack' || layer.join === 'carve'
-            ? 'lift counts from what lies beneath'
-            : 'lift counts from the base plane'
-        }
+      <LayerShape
+        some={[layer]}
+        name={layer.name}
+        section={section}
+        axis={axis}
+        onAxis={onAxis}
+        change={change}
+        tryOut={tryOut}
       />
+      <JoinPictures layer={layer} section={section} onChange={(join) => set((l) => (l.join = join))} />
+      <p className="soft mt-1 text-[12.5px] leading-tight">
+        {layer.join === 'stack' || layer.join === 'carve'
+          ? 'Lift counts from what lies beneath.'
+          : 'Lift counts from the base plane.'}
+      </p>
       {layer.join === 'blend' && (
         <NumberField
           label="Shows"
@@ -51,8 +56,7 @@ export function LayerCard({ job, layer, close, change, onSelect, info }: LayerCa
           onChange={(v) => set((l) => (l.amount = v / 100))}
         />
       )}
-      <LengthField label="Rise" value={layer.rise} min={0} open max={500} onChange={(v) => set((l) => (l.rise = v))} />
-      <LengthField label="Lift" value={layer.lift} min={-500} max={500} onChange={(v) => set((l) => (l.lift = v))} />
+      <LayerEffect job={job} layer={layer} close={close} info={info} set={set} />
       <LengthField
         label="Length, x"
         value={layer.size.x}
@@ -93,7 +97,12 @@ export function LayerCard({ job, layer, close, change, onSelect, info }: LayerCa
           onChange={(v) => set((l) => (l.group = v === '' ? null : v))}
         />
       </Folded>
-      <EdgeFields layer={layer} set={set} />
+      <Tick
+        label="Heights inverted"
+        value={layer.invert}
+        onChange={(v) => set((l) => (l.invert = v))}
+        note="what stood highest lies deepest"
+      />
       <Folded title="Copies">
         <CopiesFields layer={layer} set={set} />
       </Folded>
@@ -110,43 +119,5 @@ export function LayerCard({ job, layer, close, change, onSelect, info }: LayerCa
         Remove from the board
       </button>
     </Card>
-  );
-}
-
-/** How a layer ends and leans. */
-function EdgeFields({ layer, set }: { layer: Layer; set(edit: (l: Layer) => void): void }) {
-  return (
-    <Folded title="Edge, slope and heights">
-      <LengthField
-        label="Thin towards the edge"
-        value={layer.thin}
-        min={0}
-        max={1000}
-        onChange={(v) => set((l) => (l.thin = v))}
-        note="over this width its height falls to nothing"
-      />
-      <NumberField
-        label="Raise one side, along x"
-        value={layer.slope.x}
-        min={-80}
-        max={80}
-        suffix="°"
-        onChange={(v) => set((l) => (l.slope.x = v))}
-      />
-      <NumberField
-        label="Raise one side, along y"
-        value={layer.slope.y}
-        min={-80}
-        max={80}
-        suffix="°"
-        onChange={(v) => set((l) => (l.slope.y = v))}
-      />
-      <Tick
-        label="Heights inverted"
-        value={layer.invert}
-        onChange={(v) => set((l) => (l.invert = v))}
-        note="what stood highest lies deepest"
-      />
-    </Folded>
   );
 }

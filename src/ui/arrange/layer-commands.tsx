@@ -9,14 +9,19 @@ import { duplicateLayers, editLayers, mirrorLayers, moveLayers } from './actions
 import { arranged, arrangeInput } from './use-arrangement';
 
 /** What can be done with a layer at once: centred, turned to the person, mirrored, copied. */
-export function LayerCommands({ job, layer, change, onSelect }: Omit<LayerCardProps, 'close' | 'info'>) {
+export function LayerCommands({
+  job,
+  layer,
+  change,
+  onSelect,
+}: Pick<LayerCardProps, 'job' | 'layer' | 'change' | 'onSelect'>) {
   const [said, setSaid] = useState<string | null>(null);
   const set = (edit: (l: Layer) => void) => change((j) => editLayers(j, [layer.id], edit));
   const centreInField = async () => {
     setSaid('looking for the flat field');
     let found: Awaited<ReturnType<ArrangeApi['fieldUnder']>>;
     try {
-      found = await arranged('thorough', (a) => a.fieldUnder(arrangeInput(job, layer.id), layer.id));
+      found = await arranged('thorough', (a) => a.fieldUnder(arrangeInput(job), layer.id));
     } catch (e) {
       setSaid((e as Error).message);
       return;

@@ -6,7 +6,6 @@ import type { SourceInfo } from '@/core/sources/inspect';
 import { formatLength, trimNumber } from '@/core/units/length';
 import { Sentence } from '../cards/card';
 import type { CloseLook } from './looks';
-import { SectionDrawing } from './section-drawing';
 import { effectText } from './words-for';
 
 interface Props {
@@ -18,7 +17,7 @@ interface Props {
   set(edit: (l: Layer) => unknown): void;
 }
 
-/** What a layer's join does here, in words and as a section, and what is wrong with it. */
+/** What a layer's join does here, in words, and what is wrong with it. */
 export function LayerEffect({ job, layer, close, info, set }: Props) {
   const index = job.layers.findIndex((l) => l.id === layer.id);
   const under = job.layers
@@ -27,7 +26,6 @@ export function LayerEffect({ job, layer, close, info, set }: Props) {
     .find((l) => !l.hidden);
   const beneath = under ? (index === 1 ? under.name.toLowerCase() : 'what lies beneath') : 'the base plane';
   const look = close?.id === layer.id ? close : null;
-  const section = look?.section ?? null;
   const { source } = layer;
   const effect = look?.effect ?? null;
   return (
@@ -82,7 +80,6 @@ export function LayerEffect({ job, layer, close, info, set }: Props) {
           </button>
         </div>
       )}
-      {section && !layer.hidden && <SectionDrawing section={section} />}
     </>
   );
 }

@@ -1,13 +1,15 @@
-import type { Effect, Surface, SurfaceFacts } from '@/core/arrange/compose';
+import type { Effect, SurfaceFacts } from '@/core/arrange/compose';
 import type { Arrangement } from '@/core/arrange/engine';
 import { type FlatField, flatFieldAt, standingBounds } from '@/core/arrange/flat-field';
+import { boundsOf } from '@/core/arrange/place';
+import { lineThrough, rowOf, type Section } from '@/core/arrange/section';
 import { outlineOf, type Shown } from '@/core/arrange/silhouette';
 import { buildTarget } from '@/core/arrange/target';
 import type { Cutter } from '@/core/cutter/cutter';
 import type { Seat, SeenLayer } from '@/core/doc/layer';
 import { layersNamed, type Pass } from '@/core/doc/pass';
 import { AIR, type Grid, gridOf } from '@/core/field/height-field';
-import type { Bounds } from '@/core/outline/polygon';
+import { type Bounds, joinBounds } from '@/core/outline/polygon';
 import { regionOf, resolveAreas } from '@/core/plan/regions';
 import type { Contents } from './contents';
 
@@ -20,8 +22,10 @@ export interface ArrangeInput {
   own: number;
   passes: Pass[];
   cutters: Cutter[];
-  /** The layer whose effect is looked at closely; less closely while something moves. */
-  selected: string | null;
+  /** The layers that are looked at closely; less closely while something moves. */
+  selected: string[];
+  /** Along which of its own axes a layer is cut in its section. */
+  axis: 'x' | 'y';
   moving: boolean;
   /** Cell of the full grid, mm. */
   cell: number;
@@ -45,15 +49,25 @@ export interface CloseLook {
   effect: Effect | null;
   /** Share of what it stands on where it shows in the end. */
   visible: number;
-  /** Heights along a line through its middle: beneath it, with it, and in the end. */
-  section: { x0: number; x1: number; beneath: Float32Array; withIt: Float32Array; end: Float32Array } | null;
   /** Where it stands by its cells, and the flat field under it. */
   standing: Bounds | null;
   field: FlatField | null;
 }
 
+/** A section through what is selected: of one layer along its own axis, of several along the board's x through the highest of them. */
+export interface SelectedSection extends Section {
+  /** What it is a section of: ids in the order of text. */
+  of: string[];
+  axis: 'x' | 'y';
+}
+
+/** A layer by itself along the board's x through its middle, over the board's whole length, mm with its lift; AIR where it has nothing. */
+export type ThinSection = Float32Array;
+
 export interface CoarseLook extends Look {
   close: CloseLook | null;
+  section: SelectedSection | null;
+  thin: Record<string, ThinSection>;
   /** Why layers cannot be shown, by id. */
   problems: Record<string, string>;
 }
@@ -125,9 +139,45 @@ export async function look(a: Arrangement, input: ArrangeInput, contents: Conten
   };
 }
 
-/** What the selected layer does here; null when none is, or it is not there. */
+/** Samples of a section, and of the thin ones in the list. */
+const SAMPLES = 201;
+const THIN = 121;
+
+/** The section through what is selected; null when nothing of it is shown. */
+export function sectionLook(a: Arrangement, { layers, seat, selected, axis }: ArrangeInput): SelectedSection | null {
+  const chosen = layers.filter((l) => selected.includes(l.id) && !l.hidden);
+  if (chosen.length === 0) return null;
+  const highest = chosen.reduce((m, l) => (l.rise > m.rise ? l : m));
+  const line = chosen.length === 1 ? lineThrough(highest, axis) : acrossAll(chosen, lineThrough(highest, 'x'));
+  const section = a.section(layers, seat, new Set(selected), line, SAMPLES);
+  return section && { ...section, of: [...selected].sort(), axis: chosen.length === 1 ? axis : 'x' };
+}
+
+/** Along the board's x at the middle of a line, as far as some layers lie. */
+function acrossAll(some: SeenLayer[], { y0, y1 }: { y0: number; y1: number }) {
+  const { x0, x1 } = joinBounds(some.map(boundsOf));
+  const more = 0.06 * (x1 - x0);
+  return { x0: x0 - more, y0: (y0 + y1) / 2, x1: x1 + more, y1: (y0 + y1) / 2 };
+}
+
+/** Each of the setup's own layers by itself, as thin as the list shows it. */
+export function thinSections(a: Arrangement, { layers, own, board }: ArrangeInput): Record<string, ThinSection> {
+  const out: Record<string, ThinSection> = {};
+  for (const l of layers.slice(0, own)) {
+    const r = a.rendered(l, layers);
+    if (!r) continue;
+    const { y0, y1 } = lineThrough(l, 'x');
+    const middle = (y0 + y1) / 2;
+    const { heights } = rowOf(r, a.grid, { x0: 0, y0: middle, x1: board.x, y1: middle }, THIN);
+    const sign = l.join === 'carve' ? -1 : 1;
+    out[l.id] = heights.map((h) => (h === AIR ? AIR : sign * (h + l.lift)));
+  }
+  return out;
+}
+
+/** What the one selected layer does here; null when none or several are, or it is not there. */
 export function closeLook(a: Arrangement, input: ArrangeInput, effects: Map<string, Effect>): CloseLook | null {
-  const index = input.layers.findIndex((l) => l.id === input.selected);
+  const index = input.selected.length === 1 ? input.layers.findIndex((l) => l.id === input.selected[0]) : -1;
   const l = input.layers[index];
   if (!l || l.hidden) return null;
   const r = a.rendered(l, input.layers);
@@ -140,8 +190,7 @@ export function closeLook(a: Arrangement, input: ArrangeInput, effects: Map<stri
     standing: standingBounds(r, grid, AIR),
     field: flatFieldAt(beneath, l.centre.x, l.centre.y),
   };
-  if (input.moving) return { ...base, visible: 1, section: null };
-  const upTo = a.without(input.layers, input.seat, (_, i) => i > index);
+  if (input.moving) return { ...base, visible: 1 };
   const rest = a.without(input.layers, input.seat, (_, i) => i === index);
   let stands = 0;
   let shows = 0;
@@ -154,20 +203,5 @@ export function closeLook(a: Arrangement, input: ArrangeInput, effects: Map<stri
       if (Math.abs(rest.z[k] - a.surface.z[k]) > 1e-3 || rest.cover[k] !== a.surface.cover[k]) shows++;
     }
   }
-  const row = Math.round((l.centre.y - grid.originY) / grid.cell);
-  const inside = row >= 0 && row < grid.height && w.width > 0;
-  const cut = (s: Surface) => s.z.slice(row * grid.width + w.i, row * grid.width + w.i + w.width);
-  return {
-    ...base,
-    visible: stands > 0 ? shows / stands : 0,
-    section: inside
-      ? {
-          x0: grid.originX + w.i * grid.cell,
-          x1: grid.originX + (w.i + w.width - 1) * grid.cell,
-          beneath: cut(beneath),
-          withIt: cut(upTo),
-          end: cut(a.surface),
-        }
-      : null,
-  };
+  return { ...base, visible: stands > 0 ? shows / stands : 0 };
 }

@@ -52,7 +52,7 @@ export function OutlineTools({ job, selected, change, onSelect }: Props) {
   const trace = (name: string, width: number | null) =>
     one &&
     void make(`${name} of ${one.name}`, () =>
-      arranged('thorough', (a) => a.trace(arrangeInput(job, null), one.id, share / 100, width)),
+      arranged('thorough', (a) => a.trace(arrangeInput(job), one.id, share / 100, width)),
     );
   return (
     <Folded title="Outline as a shape of its own">
@@ -93,7 +93,7 @@ export function OutlineTools({ job, selected, change, onSelect }: Props) {
         disabled={busy}
         onClick={() =>
           void make(`Outline of ${one?.name ?? `${some.length} layers`}`, () =>
-            arranged('thorough', (a) => a.outline(arrangeInput(job, null), selected, ref, how)),
+            arranged('thorough', (a) => a.outline(arrangeInput(job), selected, ref, how)),
           )
         }
       >

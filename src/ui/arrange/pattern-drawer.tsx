@@ -1,6 +1,6 @@
 'use client';
 import { useDraggable } from '@dnd-kit/core';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { Pencil } from 'lucide-react';
 import { useState } from 'react';
 import { ask } from '@/contract/ask';
@@ -9,6 +9,7 @@ import { addressOf } from '@/contract/endpoint';
 import { PATTERNS, type Pattern } from '@/contract/patterns';
 import { trueSize } from '@/core/sources/true-size';
 import { trimNumber } from '@/core/units/length';
+import { DescribePattern } from './describe-pattern';
 
 function Piece({ pattern: p, onPlace, onEdit }: { pattern: Pattern; onPlace(): void; onEdit(): void }) {
   const { attributes, listeners, setNodeRef, isDragging } = useDraggable({
@@ -24,7 +25,7 @@ function Piece({ pattern: p, onPlace, onEdit }: { pattern: Pattern; onPlace(): v
         {...attributes}
         {...listeners}
         className="panel flex h-full w-full cursor-grab touch-none flex-col items-center px-1 pt-1 pb-0.5"
-        title={`${p.name}, ${p.from}${p.tags.length > 0 ? `: ${p.tags.join(', ')}` : ''}. Drag it onto the board, or press Enter twice`}
+        title={`${p.name}, ${p.from}${p.tags.length > 0 ? `: ${p.tags.join(', ')}` : ''}${p.licence ? `. Licence: ${p.licence}` : ''}. Drag it onto the board, or press Enter twice`}
         onDoubleClick={onPlace}
         onKeyDown={(e) => {
           if (e.key === 'Enter') onPlace();
@@ -83,94 +84,20 @@ export function PatternDrawer({ onPlace }: { onPlace(p: Pattern): void }) {
           {shown.length} of {reliefs.length}, in mm; drag one onto the board
         </p>
       </div>
-      {edited ? (
-        <Describe pattern={edited} onDone={() => setEdited(null)} />
-      ) : (
-        <ul className="flex min-w-0 flex-1 gap-2 overflow-x-auto pb-1">
-          {shown.map((p) => (
-            <Piece key={p.id} pattern={p} onPlace={() => onPlace(p)} onEdit={() => setEdited(p)} />
-          ))}
-          {list.data && shown.length === 0 && (
-            <li className="soft self-center text-sm">
-              {reliefs.length === 0
-                ? 'Nothing in the drawer yet: every file that is added lies here afterwards.'
-                : `Nothing here is called "${text}".`}
-            </li>
-          )}
-          {list.error && <li className="self-center text-sm text-accent">{list.error.message}</li>}
-        </ul>
-      )}
+      {edited && <DescribePattern pattern={edited} onDone={() => setEdited(null)} />}
+      <ul className="flex min-w-0 flex-1 gap-2 overflow-x-auto pb-1">
+        {shown.map((p) => (
+          <Piece key={p.id} pattern={p} onPlace={() => onPlace(p)} onEdit={() => setEdited(p)} />
+        ))}
+        {list.data && shown.length === 0 && (
+          <li className="soft self-center text-sm">
+            {reliefs.length === 0
+              ? 'Nothing in the drawer yet: every file that is added lies here afterwards.'
+              : `Nothing here is called "${text}".`}
+          </li>
+        )}
+        {list.error && <li className="self-center text-sm text-accent">{list.error.message}</li>}
+      </ul>
     </section>
-  );
-}
-
-/** What is said of a pattern: its name, tags and where it is from. */
-function Describe({ pattern, onDone }: { pattern: Pattern; onDone(): void }) {
-  const client = useQueryClient();
-  const [error, setError] = useState<string | null>(null);
-  const act = async (work: Promise<Pattern[]>) => {
-    try {
-      client.setQueryData(['patterns'], await work);
-      onDone();
-    } catch (e) {
-      setError((e as Error).message);
-    }
-  };
-  return (
-    <form
-      className="grid min-w-0 flex-1 grid-cols-3 content-center gap-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        const data = new FormData(e.currentTarget);
-        const tags = String(data.get('tags'))
-          .split(',')
-          .map((t) => t.trim())
-          .filter(Boolean);
-        void act(
-          ask(
-            PATTERNS.describe,
-            { id: pattern.id },
-            { name: String(data.get('name')), tags, from: String(data.get('from')) },
-          ),
-        );
-      }}
-    >
-      {(
-        [
-          ['name', 'Name', pattern.name],
-          ['tags', 'Tags, with commas', pattern.tags.join(', ')],
-          ['from', 'Where from', pattern.from],
-        ] as const
-      ).map(([key, label, value]) => (
-        <label key={key} className="soft text-[13px]">
-          {label}
-          <input
-            name={key}
-            defaultValue={value}
-            className="input input-sm w-full bg-(--paper) text-base-content"
-            maxLength={key === 'from' ? 200 : 80}
-          />
-        </label>
-      ))}
-      {error ? (
-        <p role="alert" className="truncate text-[13px] text-accent">
-          {error}
-        </p>
-      ) : (
-        <button
-          type="button"
-          className="btn btn-ghost btn-sm text-accent"
-          onClick={() => void act(ask(PATTERNS.remove, { id: pattern.id }))}
-        >
-          Take it out of the drawer
-        </button>
-      )}
-      <button type="button" className="btn btn-sm" onClick={onDone}>
-        Leave it
-      </button>
-      <button type="submit" className="btn btn-primary btn-sm">
-        Keep
-      </button>
-    </form>
   );
 }

@@ -1,45 +1,44 @@
-import type { CloseLook } from './looks';
+'use client';
+import type { ReactNode } from 'react';
+import type { SelectedSection } from './looks';
+import { DRAWING, type Scale } from './section-scale';
 
-const W = 270;
-const H = 64;
+interface Props {
+  section: SelectedSection;
+  scale: Scale;
+  label: string;
+  children: ReactNode;
+}
 
-/** A small section through the layer's middle: what lies beneath, what it makes of it, and what shows in the end. */
-export function SectionDrawing({ section }: { section: NonNullable<CloseLook['section']> }) {
-  const { x0, x1, beneath, withIt, end } = section;
-  const all = [beneath, withIt, end].flatMap((a) => [Math.min(...a), Math.max(...a)]);
-  const low = Math.min(0, ...all);
-  const high = Math.max(1, ...all);
-  const span = Math.max(x1 - x0, 1e-6);
-  // Heights are drawn true to scale until they would be too flat to read.
-  const k = Math.max((H - 8) / (high - low) / 4, Math.min((H - 8) / (high - low), W / span));
-  const px = (i: number) => (W * i) / Math.max(1, beneath.length - 1);
-  const py = (v: number) => H - 4 - (v - low) * k;
+/** A section through what is selected: what lies beneath, what it makes of it, and what shows in the end, with handles on it. */
+export function SectionDrawing({ section, scale, label, children }: Props) {
+  const { width, height } = DRAWING;
+  const n = section.beneath.length;
   const path = (a: Float32Array) =>
-    Array.from(a, (v, i) => `${i === 0 ? 'M' : 'L'}${px(i).toFixed(1)} ${py(v).toFixed(1)}`).join('');
-  const area = `${path(end)}L${W} ${H}L0 ${H}Z`;
+    Array.from(
+      a,
+      (v, k) => `${k === 0 ? 'M' : 'L'}${scale.x((k / (n - 1)) * section.length).toFixed(1)} ${scale.y(v).toFixed(1)}`,
+    ).join('');
+  const [left, right] = [scale.x(0).toFixed(1), scale.x(section.length).toFixed(1)];
   return (
-    <figure className="mb-2">
-      <svg
-        viewBox={`0 0 ${W} ${H}`}
-        className="w-full rounded-lg border border-base-300 bg-(--paper)"
-        role="img"
-        aria-label="Section through the middle of the layer"
-      >
-        <path d={area} fill="var(--wood-line)" fillOpacity={0.35} />
-        <path d={path(end)} fill="none" stroke="var(--color-base-content)" strokeWidth={1.4} />
-        <path
-          d={path(beneath)}
-          fill="none"
-          stroke="var(--color-base-content)"
-          strokeOpacity={0.5}
-          strokeWidth={1}
-          strokeDasharray="3 3"
-        />
-        <path d={path(withIt)} fill="none" stroke="var(--color-primary)" strokeWidth={1.4} />
-      </svg>
-      <figcaption className="soft text-[12.5px] leading-tight">
-        through its middle · dashed: beneath it · blue: with it · solid: in the end
-      </figcaption>
-    </figure>
+    // biome-ignore lint/a11y/useSemanticElements: a drawing with handles on it
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      className="w-full rounded-lg border border-base-300 bg-(--paper) select-none"
+      aria-label={label}
+      role="group"
+    >
+      <path d={`${path(section.end)}L${right} ${height}L${left} ${height}Z`} fill="var(--wood)" fillOpacity={0.55} />
+      <path d={path(section.end)} fill="none" stroke="var(--color-base-content)" strokeWidth={1.4} />
+      <path
+        d={path(section.beneath)}
+        fill="none"
+        stroke="var(--color-base-content)"
+        strokeOpacity={0.55}
+        strokeDasharray="3 3"
+      />
+      <path d={path(section.withThem)} fill="none" stroke="var(--color-primary)" strokeWidth={1.6} />
+      {children}
+    </svg>
   );
 }

@@ -5,12 +5,13 @@ import { formatLength } from '@/core/units/length';
 import { Card, Sentence } from '../cards/card';
 import { TextField } from '../controls/fields';
 import { boundsAround, duplicateLayers, editLayers, mirrorLayers, moveLayers, removeLayers } from './actions';
+import type { Shaping } from './layer-card-props';
+import { LayerShape } from './layer-shape';
 import { OutlineTools } from './outline-tools';
 
-interface Props {
+interface Props extends Shaping {
   job: SetupView;
   selected: string[];
-  change(edit: (j: SetupView) => void): void;
   onSelect(ids: string[]): void;
 }
 
@@ -37,7 +38,8 @@ const ALIGN: { title: string; axis: 'x' | 'y'; sides: [string, Side][] }[] = [
 ];
 
 /** Several layers at once: lined up, spread, grouped, copied. */
-export function SeveralCard({ job, selected, change, onSelect }: Props) {
+export function SeveralCard({ job, selected, onSelect, ...shaping }: Props) {
+  const { change } = shaping;
   const some = job.layers.filter((l) => selected.includes(l.id));
   const box = boundsAround(job, selected);
   const group = some.every((l) => l.group !== null && l.group === some[0].group) ? some[0].group : null;
@@ -49,6 +51,7 @@ export function SeveralCard({ job, selected, change, onSelect }: Props) {
   const of = (j: SetupView) => j.layers.filter((l) => selected.includes(l.id));
   return (
     <Card title={`${some.length} layers`} subtitle={group ? `the group ${group}` : 'selected together'}>
+      <LayerShape some={some} name={group ?? `${some.length} layers`} {...shaping} />
       <Sentence>
         {box && (
           <>

@@ -55,7 +55,17 @@ export function arranged<T>(which: Which, call: (a: Remote<ArrangeApi>) => Promi
   });
 }
 
-export function arrangeInput(job: SetupView, selected: string | null, moving = false): ArrangeInput {
+/** What is looked at closely besides the layers themselves. */
+export interface Looking {
+  selected: string[];
+  axis: 'x' | 'y';
+  moving: boolean;
+}
+
+export function arrangeInput(
+  job: SetupView,
+  { selected, axis, moving }: Looking = { selected: [], axis: 'x', moving: false },
+): ArrangeInput {
   return {
     layers: soundLayers(job),
     own: job.layers.length,
@@ -64,6 +74,7 @@ export function arrangeInput(job: SetupView, selected: string | null, moving = f
     passes: job.passes,
     cutters: job.cutters,
     selected,
+    axis,
     moving,
     cell: cellOf(job).cell,
   };
@@ -75,11 +86,8 @@ export interface ArrangementLook {
   sharp: Look | null;
 }
 
-/**
- * The layers joined: coarse at every change, and sharp when they rest.
- * @param moving something is being dragged: only the coarse grid is worked on
- */
-export function useArrangement(job: SetupView | undefined, selected: string | null, moving: boolean): ArrangementLook {
+/** The layers joined: coarse at every change, and sharp when they rest; while something is being dragged only the coarse grid is worked on. */
+export function useArrangement(job: SetupView | undefined, { selected, axis, moving }: Looking): ArrangementLook {
   const [work] = useState(
     () =>
       new Arranging({
@@ -87,7 +95,10 @@ export function useArrangement(job: SetupView | undefined, selected: string | nu
         full: (input) => asked('thorough', (a) => a.full(input)),
       }),
   );
-  const input = useMemo(() => (job ? arrangeInput(job, selected, moving) : null), [job, selected, moving]);
+  const input = useMemo(
+    () => (job ? arrangeInput(job, { selected, axis, moving }) : null),
+    [job, selected, axis, moving],
+  );
   const key = useMemo(() => (input ? surfaceKey(input) : ''), [input]);
   useEffect(() => {
     if (input) work.show(input);

@@ -122,12 +122,13 @@ export function BoardPlan({
   return (
     <>
       <BoardCanvas {...{ board, surface, mode, layout, width, height, marked }} />
+      {/* biome-ignore lint/a11y/useSemanticElements: a drawing with handles on it */}
       <svg
         ref={svg}
         width={width}
         height={height}
         className="absolute inset-0 touch-none"
-        role="img"
+        role="group"
         aria-label={`The board from above, ${formatLength(board.x)} by ${formatLength(board.y)}`}
         onPointerMove={move}
         onPointerUp={() => setGrip(null)}

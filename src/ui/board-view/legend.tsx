@@ -1,10 +1,25 @@
 import { useMemo } from 'react';
-import { DEPTH, DEVIATION, deviationRange } from '@/core/arrange/picture';
+import { DEPTH, DEVIATION, deviationRange, hasInk } from '@/core/arrange/picture';
 import type { ViewMode } from '@/ui/board-view/layout';
 import type { Surface } from '../job/surface';
 
 const css = (ramp: [number, number, number][]) =>
   `linear-gradient(to top, ${[0, 64, 128, 192, 255].map((i) => `rgb(${ramp[i].join(' ')})`).join(', ')})`;
+
+const PITCH = 7;
+
+/** A colour of the map with its pattern. */
+function Swatch({ left }: { left: boolean }) {
+  const ink: string[] = [];
+  for (let j = 0; j < 16; j++)
+    for (let i = 0; i < 32; i++) if (hasInk(left, i, j, PITCH)) ink.push(`M${i} ${j}h1v1h-1z`);
+  return (
+    <svg viewBox="0 0 32 16" className="h-4 w-8 rounded border border-base-300" aria-hidden>
+      <rect width={32} height={16} fill={`rgb(${DEVIATION[left ? 215 : 40].join(' ')})`} />
+      <path d={ink.join('')} fill="#000" fillOpacity={0.4} />
+    </svg>
+  );
+}
 
 /** The colour scale of the view, with its ends named. */
 export function Legend({ mode, surface }: { mode: ViewMode; surface: Surface | null }) {
@@ -17,12 +32,14 @@ export function Legend({ mode, surface }: { mode: ViewMode; surface: Surface | n
   const over = mode === 'left over' && surface.deviation;
   return (
     <div className="panel absolute bottom-2 left-2 flex w-16 flex-col items-center gap-1 px-1 py-1.5 text-center text-[12.5px] leading-tight">
-      <span>{over ? `${range} mm left` : 'top'}</span>
+      <span>{over ? `${range} mm left over` : 'top'}</span>
+      {over && <Swatch left />}
       <span
         className="h-20 w-2.5 rounded-full border border-base-300"
         style={{ background: css(over ? DEVIATION : DEPTH) }}
         aria-hidden
       />
+      {over && <Swatch left={false} />}
       <span>{over ? `${range} mm too deep` : `${low.toFixed(1)} mm`}</span>
     </div>
   );

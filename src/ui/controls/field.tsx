@@ -1,14 +1,18 @@
 import type { ReactNode } from 'react';
+import { TermMark } from '../terms/term-mark';
 
-/** A label with its control, and a consequence or a unit said beside it. */
+/** A label with its control, above it within a group of fields that are stacked, and a consequence or a unit said beside it. */
 export function Field({
   label,
+  mark,
   note,
   error,
   id,
   children,
 }: {
   label: string;
+  /** A sign before the label. */
+  mark?: ReactNode;
   note?: ReactNode;
   error?: string | null;
   id?: string;
@@ -16,10 +20,13 @@ export function Field({
 }) {
   return (
     <div className="py-1">
-      <div className="grid grid-cols-[6.6rem_1fr] items-center gap-2">
-        <label htmlFor={id} className="soft text-sm leading-tight">
-          {label}
-        </label>
+      <div className="grid grid-cols-[6.6rem_1fr] items-center gap-2 group-data-stacked/fields:grid-cols-1 group-data-stacked/fields:gap-0.5">
+        <div className="soft text-sm leading-tight">
+          <label htmlFor={id}>
+            {mark} {label}
+          </label>{' '}
+          <TermMark label={label} />
+        </div>
         <div>{children}</div>
       </div>
       {error ? (
@@ -27,7 +34,9 @@ export function Field({
           {error}
         </p>
       ) : (
-        note && <p className="soft mt-0.5 ml-[7.1rem] text-[13px] leading-snug">{note}</p>
+        note && (
+          <p className="soft mt-0.5 ml-[7.1rem] text-[13px] group-data-stacked/fields:ml-0 leading-snug">{note}</p>
+        )
       )}
     </div>
   );

@@ -7,6 +7,8 @@ import { Typed } from './typed';
 
 interface NumberProps {
   label: string;
+  /** A sign before the label. */
+  mark?: ReactNode;
   value: number;
   onChange(v: number): void;
   note?: ReactNode;
@@ -43,10 +45,12 @@ function taken(read: () => number, wrong: (v: number) => string | null, put: (v:
 /** A label with a text that is taken as a value. */
 function TypedField({
   label,
+  mark,
   note,
   ...typed
 }: {
   label: string;
+  mark?: ReactNode;
   note?: ReactNode;
   shown: string;
   suffix?: string;
@@ -54,7 +58,7 @@ function TypedField({
 }) {
   const id = useId();
   return (
-    <Field label={label} note={note} id={id}>
+    <Field label={label} mark={mark} note={note} id={id}>
       <Typed id={id} label={label} suffix="" {...typed} />
     </Field>
   );
@@ -63,6 +67,7 @@ function TypedField({
 /** A length in mm: takes either unit, fractions and sums, and shows the other unit beside it. */
 export function LengthField({
   label,
+  mark,
   value,
   onChange,
   note,
@@ -72,6 +77,7 @@ export function LengthField({
   return (
     <TypedField
       label={label}
+      mark={mark}
       note={note}
       shown={formatLength(value, unit, unit === 'mm' ? 3 : 4)}
       suffix={formatLength(value, unit === 'mm' ? 'in' : 'mm', Math.abs(value) < 1 ? 4 : undefined)}
@@ -89,6 +95,7 @@ export function LengthField({
 /** A plain number with its unit. @param whole no fractions */
 export function NumberField({
   label,
+  mark,
   value,
   onChange,
   note,
@@ -99,6 +106,7 @@ export function NumberField({
   return (
     <TypedField
       label={label}
+      mark={mark}
       note={note}
       shown={trimNumber(value, 4)}
       suffix={suffix}

@@ -62,7 +62,7 @@ export function PassRibbon({ job, summary, selected, onSelect, onMove }: Props) 
                   className={`h-full w-full cursor-pointer rounded-lg border px-3 py-2 text-left ${reserve ? 'border-dashed' : ''} ${
                     selected === p.id
                       ? 'border-2 border-primary bg-base-100'
-                      : 'border-(--wood-line) bg-[color-mix(in_oklab,var(--wood)_45%,var(--color-base-100))]'
+                      : 'border-(--wood-line) bg-[color-mix(in_oklab,var(--wood)_30%,var(--color-base-100))]'
                   }`}
                 >
                   <span className="block text-sm font-semibold">

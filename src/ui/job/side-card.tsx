@@ -5,8 +5,11 @@ import { BoardCard } from '../cards/board-card';
 import { PassCard } from '../cards/pass-card';
 import { NoPassCard } from '../cards/pass-more';
 import { ProofCard } from '../cards/proof-card';
+import { RecipePanel } from '../cards/recipe-panel';
 import { RunCard } from '../cards/run-card';
 import { DraftsOf } from '../controls/typed';
+import { termFigures } from '../terms/term-figures';
+import { TermsOf } from '../terms/term-mark';
 import { Footer } from './progress';
 import type { OpenScreen } from './use-screen';
 
@@ -25,6 +28,9 @@ function StationCard({ screen }: { screen: OpenScreen }) {
           revision={state.revision}
           selected={screen.layers}
           coarse={screen.look.coarse}
+          axis={screen.axis}
+          onAxis={screen.setAxis}
+          tryOut={screen.tryOut}
           facts={facts}
           onSelect={editor.select}
           selectLater={editor.selectLater}
@@ -32,18 +38,23 @@ function StationCard({ screen }: { screen: OpenScreen }) {
         />
       );
     case 'Passes':
-      return pass ? (
-        <PassCard
-          {...cards}
-          id={id}
-          pass={pass}
-          plan={plan}
-          fresh={fresh}
-          onSelect={editor.showPass}
-          onSetup={screen.showSetup}
-        />
-      ) : (
-        <NoPassCard {...cards} onSelect={editor.showPass} />
+      return (
+        <>
+          {pass ? (
+            <PassCard
+              {...cards}
+              id={id}
+              pass={pass}
+              plan={plan}
+              fresh={fresh}
+              onSelect={editor.showPass}
+              onSetup={screen.showSetup}
+            />
+          ) : (
+            <NoPassCard {...cards} onSelect={editor.showPass} />
+          )}
+          <RecipePanel {...cards} />
+        </>
       );
     case 'Proof':
       return (
@@ -71,11 +82,17 @@ export function SideCard({ screen }: { screen: OpenScreen }) {
   const { state, station, editor, stopping, job, pass, layers } = screen;
   const card = [station, job.setup.id, station === 'Passes' ? pass?.id : layers.join(' ')].join(' ');
   const drafts = useMemo(() => ({ drafts: editor.drafts, card }), [editor, card]);
+  const figures = useMemo(() => {
+    const layer = layers.length === 1 ? job.layers.find((l) => l.id === layers[0]) : undefined;
+    return termFigures(job, station === 'Passes' ? (pass ?? null) : null, layer ?? null);
+  }, [job, station, pass, layers]);
   return (
     <aside className="flex w-[306px] shrink-0 flex-col border-l border-base-300 bg-base-100">
       <div className="min-h-0 flex-1 overflow-y-auto">
         <DraftsOf.Provider value={drafts}>
-          <StationCard screen={screen} />
+          <TermsOf.Provider value={figures}>
+            <StationCard screen={screen} />
+          </TermsOf.Provider>
         </DraftsOf.Provider>
       </div>
       <Footer

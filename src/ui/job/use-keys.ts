@@ -40,8 +40,7 @@ export function useKeys({
       const ctrl = e.ctrlKey || e.metaKey;
       const arrow = ARROWS[e.key];
       // A focused button or slider has the arrows for itself.
-      const own =
-        e.target instanceof HTMLElement && e.target.closest('[role="slider"], [aria-roledescription]') !== null;
+      const own = e.target instanceof Element && e.target.closest('[role="slider"], [aria-roledescription]') !== null;
       if (arrow && !ctrl && !own) {
         const d = e.shiftKey ? 10 : e.altKey ? 0.1 : 1;
         change((j: SetupView) => moveLayers(j, selected, arrow[0] * d, arrow[1] * d));

@@ -93,7 +93,8 @@ export function useScreen(id: string) {
   const library = useQuery({ queryKey: ['library'], queryFn: () => ask(SHOP.library, {}), staleTime: 60_000 });
   const layers = useMemo(() => [...place.layers], [place.layers]);
   const sound = useMemo(() => job !== null && drawable.safeParse(job.board).success, [job]);
-  const look = useArrangement(sound && job ? job : undefined, layers.length === 1 ? layers[0] : null, state.trying);
+  const [axis, setAxis] = useState<'x' | 'y'>('x');
+  const look = useArrangement(sound && job ? job : undefined, { selected: layers, axis, moving: state.trying });
   const surface = useSurface(look, plan, fresh, arranging ? 'layers' : 'cut', job?.setup.id ?? '');
   const view = useLook();
   const stopping = useMemo(() => (document ? problems(document).filter((f) => f.stops) : []), [document]);
@@ -129,6 +130,8 @@ export function useScreen(id: string) {
     library: library.data,
     layers,
     look,
+    axis,
+    setAxis,
     surface,
     facts: (look.sharp ?? look.coarse)?.facts ?? null,
     pass,

@@ -1,4 +1,3 @@
-'use client';
 import { LINE } from '@/core/arrange/fresh';
 import type { ReliefOf } from '@/core/doc/relief-of';
 import type { Edge, Outline } from '@/core/outline/shapes';
@@ -35,24 +34,3 @@ export const FORMS: Entry[] = [
   ['Gouge marks', { kind: 'rectangle' }, { kind: 'gouge', length: 14, width: 7, seed: 1 }, 0.7],
   ['Ripples', { kind: 'circle' }, { kind: 'ripples', pitch: 9 }, 0.6],
 ];
-
-/** Things that can be added, under a title. */
-export function Entries({ title, list, onPick }: { title: string; list: Entry[]; onPick(e: Entry): void }) {
-  return (
-    <>
-      <p className="soft px-2 pt-1 text-[13px]">{title}</p>
-      <div className="grid grid-cols-2 gap-x-1">
-        {list.map((e) => (
-          <button
-            key={e[0]}
-            type="button"
-            className="btn btn-ghost btn-sm justify-start px-2 font-normal"
-            onClick={() => onPick(e)}
-          >
-            {e[0]}
-          </button>
-        ))}
-      </div>
-    </>
-  );
-}
