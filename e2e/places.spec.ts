@@ -1,8 +1,7 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import AxeBuilder from '@axe-core/playwright';
 import { DESKTOP_MACHINE } from '../src/core/doc/defaults';
-import { emptyBoard, enter, field, jobOf, saved } from './board';
+import { clean, emptyBoard, enter, field, jobOf, saved } from './board';
 import { BASE, TestServer } from './server';
 import { expect, type Page, test } from './test';
 
@@ -149,12 +148,7 @@ test('Ctrl K finds stations, layers and jobs by name and goes there; ? lists the
   const find = page.getByRole('combobox', { name: 'What is to be found or done' });
   await page.locator('body').press('Control+k');
   await expect(find).toBeFocused();
-  const clean = async (what: string) => {
-    const { violations } = await new AxeBuilder({ page }).include('[role="dialog"]').analyze();
-    const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
-    expect(serious.map((v) => `${what} ${v.id}: ${v.nodes[0].html}`)).toEqual([]);
-  };
-  await clean('find');
+  await clean(page, 'find', '[role="dialog"]');
   await find.fill('circ');
   await find.press('Enter');
   await expect(page.getByRole('heading', { level: 2, name: 'Circle' })).toBeVisible();
@@ -172,7 +166,7 @@ test('Ctrl K finds stations, layers and jobs by name and goes there; ? lists the
 
   await page.locator('body').press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('duplicate');
-  await clean('keys');
+  await clean(page, 'keys', '[role="dialog"]');
   await page.getByRole('button', { name: 'Close' }).click();
   await page.locator('body').press('Control+k');
   await find.fill('job new board');
@@ -188,9 +182,7 @@ test.describe('the places by eye and ear', () => {
         await page.goto(`/${place}`);
         await expect(page.getByRole('navigation', { name: 'Places of the shop' })).toBeVisible();
         if (place) await expect(page.getByRole('button', { name: 'Duplicate' })).toBeVisible();
-        const { violations } = await new AxeBuilder({ page }).analyze();
-        const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
-        expect(serious.map((v) => `${place} ${v.id}: ${v.nodes[0].html}`)).toEqual([]);
+        await clean(page, place);
       }
     });
 });

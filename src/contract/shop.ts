@@ -1,4 +1,4 @@
-import { libraryChangeSchema, librarySchema, type Shelf } from '../core/doc/library';
+import { type Copied, libraryChangeSchema, librarySchema } from '../core/doc/library';
 import { z } from '../core/units/zod';
 import { endpoint, FILE, type Fields, json } from './endpoint';
 
@@ -6,7 +6,7 @@ import { endpoint, FILE, type Fields, json } from './endpoint';
 const user = z.object({ id: z.string(), name: z.string() });
 const users = z.record(z.string(), z.array(user));
 /** Which jobs on the rack have copies of what the shop has, by shelf and id. */
-const uses = z.object({ machines: users, cutters: users, materials: users } satisfies Fields<Record<Shelf, unknown>>);
+const uses = z.object({ machines: users, cutters: users, materials: users } satisfies Fields<Record<Copied, unknown>>);
 export type Uses = z.infer<typeof uses>;
 
 /** What a backup has brought back. */
@@ -43,7 +43,7 @@ export type Devices = z.infer<typeof devices>;
 
 export const SHOP = {
   library: endpoint({ method: 'GET', path: '/api/library', answer: json(librarySchema) }),
-  /** Puts bits, machines and materials in, or takes them away: all of it or nothing. */
+  /** Puts bits, machines, materials and recipes in, or takes them away: all of it or nothing. */
   changeLibrary: endpoint({
     method: 'PUT',
     path: '/api/library',

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import sharp from 'sharp';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { demoJobs } from '../../demo/shop';
+import { demoJobOf } from '../../demo/shop';
 import { Arrangement } from '../core/arrange/engine';
 import { type Job, jobSchema } from '../core/doc/job';
 import type { Layer } from '../core/doc/layer';
@@ -30,7 +30,7 @@ import {
   removeVersion,
   saveJob,
 } from './jobs';
-import { describePattern, listPatterns, putPattern, removePattern } from './patterns';
+import { describePattern, listPatterns, putPattern, removePattern, replacePattern } from './patterns';
 import { openShop, type Shop } from './shop';
 import { contentHash, stageRunner } from './stage-cache';
 
@@ -41,7 +41,7 @@ let files: Map<string, { name: string; bytes: Uint8Array }>;
 
 beforeAll(async () => {
   shop = await openShop(folder);
-  const demo = (await demoJobs())[3];
+  const demo = await demoJobOf('OE-100');
   files = demo.files;
   // A coarse grid is enough here.
   job = setupView({ ...demo.job, cell: 0.5 });
@@ -107,6 +107,8 @@ test('patterns: one for a file, described, and taken out while its file stays', 
     from: 'made here',
     size: { x: 10, y: 20 },
     rise: 3,
+    price: null,
+    licence: '',
   };
   await putPattern(shop.db, p);
   await putPattern(shop.db, { ...p, name: 'Wheat sheaf' });
@@ -119,10 +121,31 @@ test('patterns: one for a file, described, and taken out while its file stays', 
     rise: 3,
   });
   expect(await listPatterns(shop.db)).toHaveLength(1);
-  await describePattern(shop.db, kept.id, { name: 'Sheaf', tags: [], from: 'a friend' });
-  expect((await listPatterns(shop.db))[0]).toMatchObject({ name: 'Sheaf', from: 'a friend', tags: [] });
-  await expect(describePattern(shop.db, 'none', { name: 'x', tags: [], from: '' })).rejects.toThrow('no such pattern');
-  await removePattern(shop.db, kept.id);
+  await describePattern(shop.db, kept.id, {
+    name: 'Sheaf',
+    tags: [],
+    from: 'a friend',
+    price: 4.5,
+    licence: 'own use',
+  });
+  const described = { name: 'Sheaf', from: 'a friend', tags: [], price: 4.5, licence: 'own use' };
+  expect((await listPatterns(shop.db))[0]).toMatchObject(described);
+  // The same file come again with nothing said of it loses neither price nor licence.
+  await putPattern(shop.db, p);
+  expect((await listPatterns(shop.db))[0]).toMatchObject({ price: 4.5, licence: 'own use' });
+  await expect(
+    describePattern(shop.db, 'none', { name: 'x', tags: [], from: '', price: null, licence: '' }),
+  ).rejects.toThrow('no such pattern');
+  // Another version takes its place, and one file is in the drawer once.
+  const [, other] = files.keys();
+  const newer = { hash: other, size: null, rise: null };
+  await replacePattern(shop.db, kept.id, newer);
+  expect(await listPatterns(shop.db)).toMatchObject([{ id: kept.id, hash: other, size: null, licence: 'own use' }]);
+  await putPattern(shop.db, { ...p, name: 'The old one' });
+  await expect(replacePattern(shop.db, kept.id, p)).rejects.toThrow('in the drawer already, as The old one');
+  await expect(replacePattern(shop.db, kept.id, { ...newer, hash: '0'.repeat(64) })).rejects.toThrow('not stored here');
+  await expect(replacePattern(shop.db, 'none', newer)).rejects.toThrow();
+  for (const { id } of await listPatterns(shop.db)) await removePattern(shop.db, id);
   expect(await listPatterns(shop.db)).toEqual([]);
   expect(shop.assets.has(hash)).toBe(true);
 });

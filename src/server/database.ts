@@ -26,12 +26,15 @@ export interface Schema {
     origin: string;
     size: string | null;
     rise: number | null;
+    price: number | null;
+    licence: Generated<string>;
     asset: string;
     created: string;
   };
   machines: { id: string; document: Json; position: Generated<number> };
   cutters: { id: string; document: Json; position: Generated<number> };
   materials: { id: string; document: Json; position: Generated<number> };
+  recipes: { id: string; document: Json; position: Generated<number> };
   plans: {
     id: string;
     job: string;

@@ -1,14 +1,15 @@
 import type { Kysely } from 'kysely';
 import type { Uses } from '../contract/shop';
-import { type Library, type LibraryChange, librarySchema, SHELVES } from '../core/doc/library';
+import { jobSchema } from '../core/doc/job';
+import { COPIED, type Copied, type Library, type LibraryChange, librarySchema, SHELVES } from '../core/doc/library';
 import type { Schema } from './database';
 
 /** What the shop has, each shelf in its order. */
 export async function getLibrary(db: Kysely<Schema>): Promise<Library> {
   const read = async (shelf: (typeof SHELVES)[number]) =>
     (await db.selectFrom(shelf).select('document').orderBy('position').execute()).map((r) => JSON.parse(r.document));
-  const [machines, cutters, materials] = await Promise.all(SHELVES.map(read));
-  return librarySchema.parse({ machines, cutters, materials });
+  const [machines, cutters, materials, recipes] = await Promise.all(SHELVES.map(read));
+  return librarySchema.parse({ machines, cutters, materials, recipes });
 }
 
 /** Puts things in, each in the place of the one of its id or behind all others, takes things away, and puts them in order: all of it or nothing. */
@@ -39,19 +40,23 @@ export async function changeLibrary(db: Kysely<Schema>, { put, remove, order }: 
   });
 }
 
-/** The ids of what a stored document has copies of; of one that cannot be read nothing is known. */
-function copiesIn(text: string): { name: string; machines: string[]; cutters: string[]; materials: string[] } | null {
+/** The ids of what a stored document has copies of, whatever its version; of one that cannot be read nothing is known. */
+function copiesIn(text: string): ({ name: string } & Record<Copied, string[]>) | null {
+  let raw: unknown;
   try {
-    const doc = JSON.parse(text);
-    return {
-      name: String(doc.name),
-      machines: [doc.machine.id],
-      cutters: doc.cutters.map((c: { id: string }) => c.id),
-      materials: doc.boards.map((b: { material: { id: string } }) => b.material.id),
-    };
+    raw = JSON.parse(text);
   } catch {
     return null;
   }
+  const read = jobSchema.safeParse(raw);
+  if (!read.success) return null;
+  const { name, machine, cutters, boards } = read.data;
+  return {
+    name,
+    machines: [machine.id],
+    cutters: cutters.map((c) => c.id),
+    materials: boards.map((b) => b.material.id),
+  };
 }
 
 /** Which jobs on the rack have copies of what the shop has. */
@@ -67,7 +72,7 @@ export async function usesOf(db: Kysely<Schema>): Promise<Uses> {
   for (const { id, document } of rows) {
     const copies = copiesIn(document);
     if (!copies) continue;
-    for (const shelf of SHELVES)
+    for (const shelf of COPIED)
       for (const thing of new Set(copies[shelf])) {
         uses[shelf][thing] ??= [];
         uses[shelf][thing].push({ id, name: copies.name });

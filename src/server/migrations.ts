@@ -138,4 +138,20 @@ export const migrations: Record<string, Migration> = {
       for (const id of taken) await db.updateTable('materials').set({ id }).where('id', '=', `new ${id}`).execute();
     },
   },
+  '006-recipes-and-licences': {
+    /** Ways of working that are used again; what patterns cost, and what their makers allow. */
+    async up(db: Kysely<unknown>) {
+      await db.schema
+        .createTable('recipes')
+        .addColumn('id', 'text', (c) => c.primaryKey())
+        .addColumn('document', 'text', (c) => c.notNull())
+        .addColumn('position', 'integer', (c) => c.notNull().defaultTo(0))
+        .execute();
+      await db.schema.alterTable('patterns').addColumn('price', 'real').execute();
+      await db.schema
+        .alterTable('patterns')
+        .addColumn('licence', 'text', (c) => c.notNull().defaultTo(''))
+        .execute();
+    },
+  },
 };

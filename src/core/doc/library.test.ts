@@ -12,7 +12,8 @@ import {
   SHELVES,
 } from './library';
 
-const start = (): Library => structuredClone({ machines: MACHINES, cutters: DRAWER, materials: MATERIALS });
+const start = (): Library =>
+  structuredClone({ machines: MACHINES, cutters: DRAWER, materials: MATERIALS, recipes: [] });
 
 /** What a change makes of a library, plainly. */
 function changed(library: Library, { put, remove, order }: LibraryChange): Library {

@@ -2,43 +2,52 @@ import { type Cutter, cutterSchema } from '../cutter/cutter';
 import { z } from '../units/zod';
 import { type Machine, machineSchema } from './machine';
 import { type Material, materialSchema } from './material';
+import { type Recipe, recipeSchema } from './recipe';
 
 /** What the shop has: jobs keep copies of what they use. */
 export interface Library {
   machines: Machine[];
   cutters: Cutter[];
   materials: Material[];
+  recipes: Recipe[];
 }
 /** What can stand in one of the shop's places. */
 export type Thing<K extends Shelf> = Library[K][number];
 
-export const SHELVES = ['machines', 'cutters', 'materials'] as const;
+export const SHELVES = ['machines', 'cutters', 'materials', 'recipes'] as const;
 export type Shelf = (typeof SHELVES)[number];
+
+/** Shelves of which jobs keep copies; a recipe leaves none of itself in a job. */
+export const COPIED = ['machines', 'cutters', 'materials'] as const satisfies Shelf[];
+export type Copied = (typeof COPIED)[number];
+export const isCopied = (shelf: Shelf): shelf is Copied => (COPIED as readonly Shelf[]).includes(shelf);
 
 /** Most things that one change may put or take away. */
 const MOST = 2000;
 const ids = z.array(z.string().min(1).max(64)).max(MOST);
+const shelfIds = z.object({ machines: ids, cutters: ids, materials: ids, recipes: ids });
 
 export const librarySchema = z.object({
   machines: z.array(machineSchema).max(MOST),
   cutters: z.array(cutterSchema).max(MOST),
   materials: z.array(materialSchema).max(MOST),
+  recipes: z.array(recipeSchema).max(MOST),
 });
 
 /** A change of what the shop has: things put in, or in the place of those of the same id, things taken away, and their order. */
 export const libraryChangeSchema = z.object({
   put: librarySchema,
-  remove: z.object({ machines: ids, cutters: ids, materials: ids }),
+  remove: shelfIds,
   /** Ids of each shelf in the order in which they are to stand, the first of them first; what is not named stands behind as it stood. */
-  order: z.object({ machines: ids, cutters: ids, materials: ids }),
+  order: shelfIds,
 });
 export type LibraryChange = z.infer<typeof libraryChangeSchema>;
 
 /** A change that changes nothing. */
 export const noChange = (): LibraryChange => ({
-  put: { machines: [], cutters: [], materials: [] },
-  remove: { machines: [], cutters: [], materials: [] },
-  order: { machines: [], cutters: [], materials: [] },
+  put: { machines: [], cutters: [], materials: [], recipes: [] },
+  remove: { machines: [], cutters: [], materials: [], recipes: [] },
+  order: { machines: [], cutters: [], materials: [], recipes: [] },
 });
 
 /** The change that puts a thing on a shelf. */

@@ -8,7 +8,12 @@ import { plainSetup, planShapes } from './plan-test-kit';
 
 /** Chip load: feed over turns and teeth (any machining handbook), mm a tooth. */
 const chipOf = (c: Cutter) => c.feed / (c.rpm * c.flutes);
-const shop = (...machines: Library['machines']): Library => ({ machines, cutters: DRAWER, materials: MATERIALS });
+const shop = (...machines: Library['machines']): Library => ({
+  machines,
+  cutters: DRAWER,
+  materials: MATERIALS,
+  recipes: [],
+});
 
 test('a machine that takes every shank begins with the first end mill and ball, as they are', () => {
   for (const machine of [HOBBY_MACHINE, SHOP_MACHINE])

@@ -22,7 +22,10 @@ function firstOf(shape: CutterShape, machine: Machine, cutters: Cutter[]): Cutte
 }
 
 /** The machine and the bits that a new job begins with; null where the shop has no machine, no end mill or no ball. */
-export function atHand({ machines, cutters }: Library): { machine: Machine; rough: Cutter; finish: Cutter } | null {
+export function atHand({
+  machines,
+  cutters,
+}: Pick<Library, 'machines' | 'cutters'>): { machine: Machine; rough: Cutter; finish: Cutter } | null {
   const [machine] = machines;
   if (!machine) return null;
   const [rough, finish] = [firstOf('endmill', machine, cutters), firstOf('ball', machine, cutters)];

@@ -1,6 +1,6 @@
 import { inBoard } from '../doc/edits';
 import type { Job } from '../doc/job';
-import type { Library } from '../doc/library';
+import type { Copied, Library } from '../doc/library';
 import type { Edit } from '../findings/edit';
 import { type Finding, type Found, identify } from '../findings/finding';
 import { reachingFixes } from '../proof/checks/left-over';
@@ -42,7 +42,7 @@ function changed(what: string, name: string, path: (string | number)[], edits: E
  * Bits, machine and materials that the shop has other figures for now than the job's own copies. A plan stays a function of its document:
  * the shop's figures are taken only when somebody says so.
  */
-export function drawerFindings(job: Job, drawer: Library): Finding[] {
+export function drawerFindings(job: Job, drawer: Pick<Library, Copied>): Finding[] {
   const out: Found[] = [];
   const machine = drawer.machines.find((m) => m.id === job.machine.id);
   if (machine && !same(machine, job.machine))

@@ -2,7 +2,7 @@ import { drawerFromCsv } from '@/core/doc/drawer-csv';
 import { type Library, type LibraryChange, librarySchema, noChange, SHELVES, type Shelf } from '@/core/doc/library';
 import { describeIssues } from '@/core/doc/refusal';
 
-/** Largest file of bits, machines or materials that is read, bytes. */
+/** Largest file of bits, machines, materials or recipes that is read, bytes. */
 const LARGEST = 4e6;
 
 /** A shelf as JSON text, as shelfFromFile reads it. */
@@ -42,6 +42,7 @@ export async function shelfFromFile(file: File): Promise<LibraryChange> {
   const read = librarySchema.partial().safeParse(raw);
   if (!read.success) throw refuse(describeIssues(read.error, raw));
   Object.assign(change.put, read.data);
-  if (SHELVES.every((s) => change.put[s].length === 0)) throw refuse('it holds no bits, machines or materials');
+  if (SHELVES.every((s) => change.put[s].length === 0))
+    throw refuse('it holds no bits, machines, materials or recipes');
   return change;
 }

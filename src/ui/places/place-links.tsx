@@ -1,11 +1,6 @@
 import Link from 'next/link';
 import type { Shelf } from '@/core/doc/library';
-
-const PLACES: [Shelf, string, string][] = [
-  ['cutters', '/shop/bits', 'Bits'],
-  ['machines', '/shop/machines', 'Machines'],
-  ['materials', '/shop/materials', 'Materials'],
-];
+import { SHOP_PLACES } from './shop-places';
 
 /** The way between the rack and the shop's places. */
 export function PlaceLinks({ here }: { here: Shelf | null }) {
@@ -14,7 +9,7 @@ export function PlaceLinks({ here }: { here: Shelf | null }) {
       <Link href="/" className="btn btn-ghost btn-sm" aria-current={here === null ? 'page' : undefined}>
         Rack
       </Link>
-      {PLACES.map(([shelf, href, title]) => (
+      {SHOP_PLACES.map(({ shelf, href, title }) => (
         <Link
           key={shelf}
           href={href}

@@ -1,7 +1,7 @@
 'use client';
 import { Copy, Trash2, Undo2 } from 'lucide-react';
 import { useState } from 'react';
-import { first, putting, removing, type Shelf, type Thing } from '@/core/doc/library';
+import { first, isCopied, putting, removing, type Shelf, type Thing } from '@/core/doc/library';
 import { ShopTools } from '../palette/shop-tools';
 import { InAndOut } from './in-and-out';
 import { foundIn, type Place } from './place';
@@ -64,7 +64,7 @@ export function PlacePage<K extends Shelf>({ place }: { place: Place<K> }) {
             chosen={thing?.id}
             onText={setText}
             onChoose={setChosen}
-            onAdd={() => put(`added a ${place.one}`, place.fresh)}
+            onAdd={place.fresh && (() => put(`added a ${place.one}`, place.fresh!))}
           >
             <InAndOut library={library} shelf={place.shelf} onFile={(f) => void takeIn(f)} />
           </ShelfList>
@@ -105,7 +105,7 @@ export function PlacePage<K extends Shelf>({ place }: { place: Place<K> }) {
                   Take it for {place.firstFor}
                 </button>
               ))}
-            <UsedBy jobs={uses?.[place.shelf][thing.id]} />
+            {isCopied(place.shelf) && <UsedBy jobs={uses?.[place.shelf][thing.id]} />}
             <div key={thing.id}>{place.card(thing, set)}</div>
           </section>
         )}

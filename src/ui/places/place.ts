@@ -14,7 +14,9 @@ export interface Place<K extends Shelf> {
   mark(thing: Thing<K>): ReactNode;
   heading(thing: Thing<K>): string;
   line(thing: Thing<K>): string;
-  fresh(all: Thing<K>[]): Thing<K>;
+  /** A new thing; null where they are made elsewhere, as `howTo` says. */
+  fresh: ((all: Thing<K>[]) => Thing<K>) | null;
+  howTo?: string;
   copy(thing: Thing<K>, all: Thing<K>[]): Thing<K>;
   /** What stands first on the shelf is for, where that matters. */
   firstFor?: string;

@@ -10,7 +10,8 @@ interface Props<K extends Shelf> {
   chosen: string | undefined;
   onText(text: string): void;
   onChoose(id: string): void;
-  onAdd(): void;
+  /** Null where things are made elsewhere. */
+  onAdd: (() => void) | null;
   /** What stands under the list. */
   children: ReactNode;
 }
@@ -31,9 +32,11 @@ export function ShelfList<K extends Shelf>({ place, all, text, chosen, onText, o
             onChange={(e) => onText(e.target.value)}
           />
         </label>
-        <button type="button" className="btn btn-primary btn-sm" onClick={onAdd}>
-          <Plus size={15} aria-hidden /> Add
-        </button>
+        {onAdd && (
+          <button type="button" className="btn btn-primary btn-sm" onClick={onAdd}>
+            <Plus size={15} aria-hidden /> Add
+          </button>
+        )}
       </div>
       <ul className="max-h-[34rem] overflow-y-auto p-1">
         {found.map((t) => (
@@ -56,7 +59,7 @@ export function ShelfList<K extends Shelf>({ place, all, text, chosen, onText, o
       {found.length === 0 && (
         <p className="soft px-4 py-3 text-sm">
           {all.length === 0
-            ? `No ${place.many} yet. Add one, or take in a file that another shop has written out.`
+            ? `No ${place.many} yet. ${place.howTo ?? 'Add one'}, or take in a file that another shop has written out.`
             : `None of ${all.length} ${place.many} has “${text}”.`}
         </p>
       )}

@@ -1,17 +1,62 @@
 'use client';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Search } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { ask } from '@/contract/ask';
 import { JOBS } from '@/contract/jobs';
 import { ShopTools } from '../palette/shop-tools';
 import { PlaceLinks } from '../places/place-links';
 import { DropZone } from './drop-zone';
+import { NewShop } from './new-shop';
 import { ORDERS, onRack, type RackOrder, type RackState, STATES } from './rack-order';
 import { RackPlace } from './rack-place';
 import { RemovedJobs } from './removed-jobs';
 import { ShopBackup } from './shop-backup';
 import { ShopDevices } from './shop-devices';
+
+/** One of a few, beside others of its kind. */
+function Pick({
+  label,
+  value,
+  of,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  of: Record<string, string>;
+  onChange(v: string): void;
+}) {
+  return (
+    <select
+      className="select select-sm w-44 bg-(--paper)"
+      aria-label={label}
+      value={value}
+      onChange={(e) => onChange(e.target.value)}
+    >
+      {Object.entries(of).map(([v, said]) => (
+        <option key={v} value={v}>
+          {said}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** Where this browser notes that the questions of a new shop were answered or skipped. */
+const ASKED = 'zg-new-shop';
+
+/** Whether they were, null while that is not known, and what notes it. */
+function useAsked(): [boolean | null, () => void] {
+  const [asked, setAsked] = useState<boolean | null>(null);
+  useEffect(() => setAsked(localStorage.getItem(ASKED) !== null), []);
+  return [
+    asked,
+    () => {
+      localStorage.setItem(ASKED, 'asked');
+      setAsked(true);
+    },
+  ];
+}
 
 /** The shop: jobs as boards on a rack, and the ways to its other places. */
 export function ShopPage() {
@@ -28,6 +73,7 @@ export function ShopPage() {
   const [state, setState] = useState<RackState>('all');
   const [order, setOrder] = useState<RackOrder>('changed');
   const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => ask(JOBS.rack, {}), refetchInterval: 4000 });
+  const [asked, answered] = useAsked();
   const shown = onRack(jobs.data ?? [], text, state, order);
   return (
     <div className="mx-auto max-w-6xl px-5 pb-10">
@@ -39,6 +85,7 @@ export function ShopPage() {
         <ShopTools />
       </header>
       <main className="space-y-8">
+        {jobs.data?.length === 0 && asked === false && <NewShop onDone={answered} />}
         <DropZone />
         <section aria-label="Jobs">
           <div className="mb-2 flex flex-wrap items-center gap-2">
@@ -53,30 +100,13 @@ export function ShopPage() {
                 onChange={(e) => setText(e.target.value)}
               />
             </label>
-            <select
-              className="select select-sm w-36 bg-(--paper)"
-              aria-label="State of the jobs shown"
+            <Pick
+              label="State of the jobs shown"
               value={state}
-              onChange={(e) => setState(e.target.value as RackState)}
-            >
-              {Object.entries(STATES).map(([v, said]) => (
-                <option key={v} value={v}>
-                  {said}
-                </option>
-              ))}
-            </select>
-            <select
-              className="select select-sm w-44 bg-(--paper)"
-              aria-label="Order of the jobs"
-              value={order}
-              onChange={(e) => setOrder(e.target.value as RackOrder)}
-            >
-              {Object.entries(ORDERS).map(([v, said]) => (
-                <option key={v} value={v}>
-                  {said}
-                </option>
-              ))}
-            </select>
+              of={STATES}
+              onChange={(v) => setState(v as RackState)}
+            />
+            <Pick label="Order of the jobs" value={order} of={ORDERS} onChange={(v) => setOrder(v as RackOrder)} />
           </div>
           {(jobs.error ?? remove.error ?? copy.error) && (
             <p role="alert" className="text-accent">
