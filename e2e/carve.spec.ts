@@ -159,7 +159,13 @@ test('the server answers its own address only, and stays up after bad requests',
   const get = (headers: Record<string, string>) => page.request.get(`${BASE}/api/jobs`, { headers });
   expect((await get({ origin: 'http://elsewhere.example' })).status()).toBe(403);
   expect((await get({ host: 'elsewhere.example' })).status()).toBe(403);
-  expect((await page.request.get(`${BASE}/`, { headers: { host: 'elsewhere.example' } })).status()).toBe(403);
+  for (const place of ['/', '/shop/bits', '/shop/recipes', '/guide', '/guide/pictures/shop.png'])
+    expect((await page.request.get(BASE + place, { headers: { host: 'elsewhere.example' } })).status(), place).toBe(
+      403,
+    );
+  for (const place of ['/', '/shop/bits', '/guide'])
+    expect((await page.request.get(BASE + place)).headers()['content-security-policy'], place).toContain("'nonce-");
+  expect((await page.request.get(`${BASE}/guide/pictures/..%2f..%2fpackage.json`)).status()).toBe(404);
   expect((await page.request.put(`${BASE}/api/jobs/none`, { data: { base: 'x', document: {} } })).status()).toBe(400);
   expect((await page.request.get(`${BASE}/api/assets/..%2f..%2fetc`)).status()).toBeGreaterThanOrEqual(400);
   for (const [method, url, status] of [

@@ -178,10 +178,11 @@ test.describe('the places by eye and ear', () => {
   for (const scheme of ['light', 'dark'] as const)
     test(`nothing serious is found in them, ${scheme}`, async ({ page }) => {
       await page.emulateMedia({ colorScheme: scheme });
-      for (const place of ['', 'shop/bits', 'shop/machines', 'shop/materials']) {
+      for (const place of ['', 'shop/bits', 'shop/machines', 'shop/materials', 'guide']) {
         await page.goto(`/${place}`);
         await expect(page.getByRole('navigation', { name: 'Places of the shop' })).toBeVisible();
-        if (place) await expect(page.getByRole('button', { name: 'Duplicate' })).toBeVisible();
+        if (place.startsWith('shop')) await expect(page.getByRole('button', { name: 'Duplicate' })).toBeVisible();
+        if (place === 'guide') await expect(page.getByRole('img').first()).toBeVisible();
         await clean(page, place);
       }
     });

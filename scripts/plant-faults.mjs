@@ -441,7 +441,7 @@ const FAULTS = [
   [
     'finishing goes into untouched wood at once',
     `${C}passes/finish/go-down.ts`,
-    'if (tip >= 0 || under.data[k] - tip <= cutter.maxStepdown) continue;',
+    'if (tip >= 0 || under.data[k] - tip <= most) continue;',
     'continue;',
     [`${C}plan/deep-slots.test.ts`],
   ],

@@ -35,4 +35,4 @@ export function proxy(req: NextRequest) {
   return answer;
 }
 
-export const config = { matcher: ['/', '/jobs/:path*'] };
+export const config = { matcher: ['/', '/jobs/:path*', '/shop/:path*', '/guide'] };

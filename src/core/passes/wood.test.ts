@@ -68,6 +68,28 @@ test('wood is met where a cell under the bit stands over it, after all that the 
   );
 });
 
+test('wood that stands beside a bit is met up to its own radius', () => {
+  const mill = bit('em6');
+  const R = mill.diameter / 2;
+  // A post of one cell, 3 mm high over ground that is clear.
+  const f = makeField(boardGrid(24, 16, 0.25), -5);
+  const post = 20 * f.width + 40;
+  f.data[post] = -2;
+  const { x, y } = cellPlace(f, post);
+  const wood = new Wood(f, mill, new Path());
+  for (const [away, met] of [
+    [0, true],
+    [0.6 * R, true],
+    [0.95 * R, true],
+    [1.05 * R, false],
+  ] as const) {
+    expect(wood.meets(x + away, y, -4, 0.01), `${away} mm away`).toBe(met);
+    expect(wood.meets(x, y - away, -4, 0.01), `${away} mm away`).toBe(met);
+    // Over its top nothing is met wherever the bit is.
+    expect(wood.meets(x + away, y, -1.9, 0.01)).toBe(false);
+  }
+});
+
 test('loops on which nothing stands any more are left out, long ways in air are hopped over, and no more is left than by going round them all', () => {
   const mill = bit('em6');
   const R = mill.diameter / 2;

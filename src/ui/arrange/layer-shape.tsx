@@ -55,7 +55,8 @@ export function LayerShape({ some, name, section, axis, onAxis, change, tryOut }
     const of = j.layers.filter((l) => ids.includes(l.id));
     putValue(of, handle, axis, value);
   };
-  const mine = section && section.of.join() === [...ids].sort().join() && (!one || section.axis === axis) ? section : null;
+  const mine =
+    section && section.of.join() === [...ids].sort().join() && (!one || section.axis === axis) ? section : null;
   const thin = togetherOf(some, 'thin', axis);
   const marks =
     mine && (one ? marksOf(mine, { ...one, slope: one.slope[axis] }, one.size[axis] / 2) : marksTogether(mine, some));

@@ -1,6 +1,7 @@
 'use client';
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { CircleHelp } from 'lucide-react';
+import Link from 'next/link';
 import { useEffect, useState } from 'react';
 
 /** What keys do, by where they do it. */
@@ -50,9 +51,14 @@ export function KeysHelp({ help }: { help: KeyHelp }) {
                 </section>
               ))}
             </div>
-            <button type="button" className="btn btn-sm mt-4" onClick={() => setOpen(false)}>
-              Close
-            </button>
+            <div className="mt-4 flex gap-2">
+              <button type="button" className="btn btn-sm" onClick={() => setOpen(false)}>
+                Close
+              </button>
+              <Link href="/guide" className="btn btn-ghost btn-sm">
+                Guide: from a relief to a finished board
+              </Link>
+            </div>
           </DialogPanel>
         </div>
       </Dialog>

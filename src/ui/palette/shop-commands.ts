@@ -10,12 +10,14 @@ export function useShopCommands(): (but?: string) => Command[] {
   const router = useRouter();
   const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => ask(JOBS.rack, {}), staleTime: 10_000 });
   return (but) => [
-    ...[{ name: 'Rack of jobs', href: '/' }, ...SHOP_PLACES].map(({ name, href }) => ({
-      id: href,
-      group: 'Shop',
-      name,
-      run: () => router.push(href),
-    })),
+    ...[{ name: 'Rack of jobs', href: '/' }, ...SHOP_PLACES, { name: 'Guide', href: '/guide' }].map(
+      ({ name, href }) => ({
+        id: href,
+        group: 'Shop',
+        name,
+        run: () => router.push(href),
+      }),
+    ),
     ...(jobs.data ?? [])
       .filter((j) => j.id !== but && j.unreadable === null)
       .map((j) => ({
