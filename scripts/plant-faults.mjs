@@ -39,7 +39,7 @@ const FAULTS = [
     `${C}passes/rings.ts`,
     'loop.been = false;',
     '',
-    [`${C}passes/wood.test.ts`, `${C}plan/no-harm.test.ts`],
+    ['demo/programs.test.ts'],
   ],
   [
     'rings: a place inside a ring is taken for one outside',
