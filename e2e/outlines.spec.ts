@@ -187,7 +187,7 @@ test('a pocket is cleared inside a layer’s outline, a tenth wider for an inlay
   await saved(page);
   const pass = (await jobOf(id)).passes.at(-1)!;
   expect(pass).toMatchObject({ kind: 'pocket', depth: 8, allowance: 0.1, outline: { of: ['panel'], grow: 0 } });
-  await page.getByText('Last lap, ramp and milling').click();
+  await page.getByText('Finishing lap, ramp and milling').click();
   await field(page, 'Milling').selectOption({ label: 'conventional' });
   await saved(page);
   expect((await jobOf(id)).passes.at(-1)).toMatchObject({ milling: 'conventional' });

@@ -118,6 +118,13 @@ test('jobs on the rack are found, put in order, and duplicated; the copy is a jo
   await rack.first().getByRole('button', { name: 'Duplicate New board' }).click();
   await expect(rack).toHaveCount(before + 1);
   await expect(rack.first()).toContainText('New board copy');
+  await page.getByRole('button', { name: 'Folder of New board copy' }).click();
+  await page.getByLabel('Customer or series').fill('Ottersedge');
+  await page.getByRole('button', { name: 'Lay it there' }).click();
+  await page.getByLabel('Folder of the jobs shown').selectOption('Ottersedge');
+  await expect(rack).toHaveCount(1);
+  await expect(rack.first()).toContainText('Ottersedge ·');
+  await page.getByLabel('Folder of the jobs shown').selectOption('all folders');
   await page.getByLabel('Search jobs').fill('board copy maple');
   await expect(rack).toHaveCount(1);
   await rack.first().getByRole('link').click();
@@ -158,6 +165,12 @@ test('Ctrl K finds stations, layers and jobs by name and goes there; ? lists the
   await find.press('Backspace');
   await find.press('Enter');
   await expect(page).toHaveURL(/station=passes/);
+  // A setting of the card is gone to, also where it is folded away.
+  await page.locator('body').press('Control+k');
+  await find.fill('setting ramp');
+  await find.press('Enter');
+  await expect(field(page, 'Ramp')).toBeFocused();
+  await field(page, 'Ramp').blur();
   await page.locator('body').press('Control+k');
   await find.fill('no such thing');
   await expect(page.getByText('Nothing here has “no such thing” in its name.')).toBeVisible();

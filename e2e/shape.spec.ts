@@ -155,3 +155,42 @@ test('a recipe is made from a job, goes out and in, and is taken to another job 
   expect(passes.map((p) => p.kind)).toEqual((await jobOf(first)).passes.map((p) => p.kind));
   for (const c of cutters) expect(weak.collets).toContain(c.shankDiameter);
 });
+
+test('a new shop asks for its machine and its bits, says what follows, and can skip both; a term opens what it means here', async ({
+  page,
+}) => {
+  const own = new TestServer();
+  await server.kill();
+  await own.start();
+  try {
+    await page.goto('/');
+    const asked = page.getByRole('region', { name: 'A new shop' });
+    await asked.getByRole('radio', { name: /^Desktop router 300/ }).check();
+    await expect(asked.getByText('its 6.35 mm shank fits no collet').first()).toBeVisible();
+    await expect(asked).toContainText(
+      'New boards begin with end mill 3.175 for roughing and ball 3.175 for finishing.',
+    );
+    await expect(asked).toContainText('boards longer than 300 mm or wider than 180 mm');
+    await clean(page, 'new shop');
+    await asked.getByRole('checkbox', { name: /^drill 6/ }).uncheck();
+    await asked.getByRole('button', { name: 'Begin with this shop' }).click();
+    await expect(asked).toBeHidden();
+    const { machines, cutters } = await (await fetch(`${BASE}/api/library`)).json();
+    expect(machines[0].name).toBe('Desktop router 300');
+    expect(cutters.map((c: { name: string }) => c.name)).not.toContain('drill 6');
+    const job = await jobOf(await emptyBoard(page));
+    for (const c of job.cutters) expect(machines[0].collets).toContain(c.shankDiameter);
+
+    await expect(page.getByRole('region', { name: 'First steps' })).toBeVisible();
+    await page.getByRole('button', { name: 'Leave the first steps' }).click();
+    await page.getByRole('button', { name: /^Passes / }).click();
+    await page.getByRole('button', { name: 'What is meant by stepdown' }).click();
+    await expect(page.getByText(/^The most that a pass goes down at once: \d/)).toBeVisible();
+    await page.reload();
+    await expect(page.getByRole('button', { name: 'What is meant by stepdown' })).toBeVisible();
+    await expect(page.getByRole('region', { name: 'First steps' })).toBeHidden();
+  } finally {
+    await own.close();
+    await server.start();
+  }
+});

@@ -36,6 +36,8 @@ export type JobLabels = z.infer<typeof labels>;
 const rackEntry = labels.extend({
   id: text,
   updated: text,
+  /** The customer or series that it lies with; empty where it lies with none. */
+  folder: text,
   revision: text,
   plan: z.object({ id: text, status: planState.shape.status, revision: text }).nullable(),
   summary: z.object({ seconds: z.number(), errors: z.number(), warnings: z.number() }).nullable(),
@@ -121,6 +123,13 @@ export const JOBS = {
   remove: endpoint({ method: 'DELETE', path: '/api/jobs/[id]', answer: DONE }),
   /** Makes another job of its newest version; named versions stay with the first. */
   copy: endpoint({ method: 'POST', path: '/api/jobs/[id]/copy', answer: json(job) }),
+  /** Lays it with a customer's or a series' other jobs; with none where the folder has no name. */
+  folder: endpoint({
+    method: 'PUT',
+    path: '/api/jobs/[id]/folder',
+    body: z.object({ folder: z.string().trim().max(60) }),
+    answer: DONE,
+  }),
   /** Puts a removed job back on the rack. */
   bringBack: endpoint({ method: 'POST', path: '/api/jobs/[id]/back', answer: DONE }),
   history: endpoint({ method: 'GET', path: '/api/jobs/[id]/history', answer: json(history) }),

@@ -13,7 +13,14 @@ type Json = ColumnType<string, string, string>;
 export interface Schema {
   assets: { hash: string; file: string; size: number; info: Json; created: string };
   /** `removed` is when a job was taken off the rack; it can be brought back for a while. */
-  jobs: { id: string; head: string; created: string; updated: string; removed: Generated<string | null> };
+  jobs: {
+    id: string;
+    head: string;
+    created: string;
+    updated: string;
+    removed: Generated<string | null>;
+    folder: Generated<string>;
+  };
   /** Immutable. `kept` marks a stale save that was refused: it is a child of its base, never the head. */
   revisions: { id: string; job: string; base: string | null; document: Json; kept: number; created: string };
   /** Named versions of a job: a name for one of its revisions. */

@@ -187,7 +187,16 @@ const LONGEST = 80;
 export async function copyJob(db: Kysely<Schema>, id: string): Promise<JobInfo> {
   const { document } = await getJob(db, id);
   const copy = ' copy';
-  return createJob(db, { ...document, name: document.name.slice(0, LONGEST - copy.length) + copy });
+  const made = await createJob(db, { ...document, name: document.name.slice(0, LONGEST - copy.length) + copy });
+  const { folder } = await db.selectFrom('jobs').select('folder').where('id', '=', id).executeTakeFirstOrThrow();
+  await putInFolder(db, made.id, folder);
+  return made;
+}
+
+/** Lays a job in a folder; in none where it has no name. @throws NotFound */
+export async function putInFolder(db: Kysely<Schema>, id: string, folder: string): Promise<void> {
+  const done = await db.updateTable('jobs').set({ folder }).where('id', '=', id).executeTakeFirst();
+  if (done.numUpdatedRows === 0n) throw new NotFound(REMOVED);
 }
 
 /** The document of a job's newest version as it is stored, read or not. */

@@ -138,8 +138,8 @@ export const migrations: Record<string, Migration> = {
       for (const id of taken) await db.updateTable('materials').set({ id }).where('id', '=', `new ${id}`).execute();
     },
   },
-  '006-recipes-and-licences': {
-    /** Ways of working that are used again; what patterns cost, and what their makers allow. */
+  '006-recipes-and-folders': {
+    /** Ways of working that are used again; what patterns cost, and what their makers allow; folders of jobs. */
     async up(db: Kysely<unknown>) {
       await db.schema
         .createTable('recipes')
@@ -151,6 +151,10 @@ export const migrations: Record<string, Migration> = {
       await db.schema
         .alterTable('patterns')
         .addColumn('licence', 'text', (c) => c.notNull().defaultTo(''))
+        .execute();
+      await db.schema
+        .alterTable('jobs')
+        .addColumn('folder', 'text', (c) => c.notNull().defaultTo(''))
         .execute();
     },
   },

@@ -59,7 +59,7 @@ export class Rack {
   async list(): Promise<JobRow[]> {
     const rows = await this.db
       .selectFrom('jobs')
-      .select(['id', 'head', 'updated'])
+      .select(['id', 'head', 'updated', 'folder'])
       .where('removed', 'is', null)
       .orderBy('updated', 'desc')
       .execute();
@@ -68,6 +68,7 @@ export class Rack {
     return rows.map((r) => ({
       id: r.id,
       updated: r.updated,
+      folder: r.folder,
       revision: r.head,
       plan: plans.get(r.id) ?? null,
       ...this.labels.get(r.head)!,

@@ -11,7 +11,7 @@ import { proposeJob } from '../core/plan/propose';
 import { setupView } from '../core/setup/view';
 import { writeStl } from '../core/sources/stl';
 import { StaleSave } from './errors';
-import { copyJob, createJob, getJob, getRevision, putAsset, saveJob, settleKept } from './jobs';
+import { copyJob, createJob, getJob, getRevision, putAsset, putInFolder, saveJob, settleKept } from './jobs';
 import { KernelPool } from './kernel-pool';
 import { isOwnRequest } from './origin';
 import { PlanQueue } from './plan-queue';
@@ -69,8 +69,12 @@ test('a stale save is refused, and both versions are kept', async () => {
 
 test('a copy of a job is a job of its own: what is saved to it leaves the first as it is', async () => {
   const first = await createJob(shop.db, job);
+  await putInFolder(shop.db, first.id, 'Mill');
   const copy = await copyJob(shop.db, first.id);
   expect(copy.id).not.toBe(first.id);
+  const lies = await shop.db.selectFrom('jobs').select('folder').where('id', '=', copy.id).executeTakeFirst();
+  expect(lies).toEqual({ folder: 'Mill' });
+  await expect(putInFolder(shop.db, 'none', 'Mill')).rejects.toThrow('no such job');
   expect(copy.document).toEqual({ ...first.document, name: `${job.name} copy` });
   await saveJob(shop.db, copy.id, copy.revision, { ...copy.document, order: 'changed' });
   expect((await getJob(shop.db, first.id)).document).toEqual(first.document);

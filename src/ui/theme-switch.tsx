@@ -16,12 +16,14 @@ function watchTheme(call: () => void): () => void {
   };
 }
 
-function isDark(): boolean {
+/** Whether dark is shown. */
+export function isDark(): boolean {
   const { theme } = document.documentElement.dataset;
   return theme ? theme === 'graphite' : matchMedia(DARK).matches;
 }
 
-function choose(dark: boolean): void {
+/** Shows dark or light from now on. */
+export function chooseTheme(dark: boolean): void {
   const theme = dark ? 'graphite' : 'birch';
   document.documentElement.dataset.theme = theme;
   localStorage.setItem('theme', theme);
@@ -29,7 +31,7 @@ function choose(dark: boolean): void {
 
 /** Whether dark is shown, following the system until chosen here. */
 export function useDark(): [boolean, (dark: boolean) => void] {
-  return [useSyncExternalStore(watchTheme, isDark, () => false), choose];
+  return [useSyncExternalStore(watchTheme, isDark, () => false), chooseTheme];
 }
 
 export function ThemeSwitch() {

@@ -137,7 +137,7 @@ function CutoutFields({ job, pass, cutter, set }: Edited<CutoutPass>) {
           />
         </>
       )}
-      <Folded title="Last lap, ramp and entry">
+      <Folded title="Finishing lap, ramp and entry">
         <LengthField
           label="Stock left at the wall"
           value={pass.last}
@@ -152,7 +152,7 @@ function CutoutFields({ job, pass, cutter, set }: Edited<CutoutPass>) {
           min={0}
           max={20}
           onChange={(v) => set((p) => (p.floor = v))}
-          note="a floor that only the last lap takes away"
+          note="a floor that only the finishing lap takes away"
         />
         <Ramp {...{ pass, cutter, set }} down={pass.stepdown} note="along the line" />
         <LengthField

@@ -53,7 +53,7 @@ function PocketFields(props: Edited<PocketPass>) {
         note="all around: room for an inlay, or over an open edge; smaller with a number below 0"
       />
       <DownAndOver pass={pass} cutter={cutter} set={set} />
-      <Folded title="Last lap, ramp and milling">
+      <Folded title="Finishing lap, ramp and milling">
         <LengthField
           label="Left at the wall"
           value={pass.last}

@@ -2,8 +2,10 @@ import { cutterOf, setupsOf } from '@/core/doc/job';
 import { cardOf } from '../cards/kind-registry';
 import { STATIONS } from '../editor/place';
 import type { Command } from '../palette/commands';
+import { fieldCommands } from '../palette/field-commands';
 import type { KeyHelp } from '../palette/keys-help';
 import { useShopCommands } from '../palette/shop-commands';
+import { chooseTheme, isDark } from '../theme-switch';
 import type { OpenScreen } from './use-screen';
 
 /** The keys of the job screen. */
@@ -79,6 +81,8 @@ export function useJobCommands(screen: OpenScreen): () => Command[] {
           editor.select([l.id]);
         },
       })),
+      ...fieldCommands(document.querySelector('aside')),
+      { id: 'dark', group: 'Do', name: isDark() ? 'Show it light' : 'Show it dark', run: () => chooseTheme(!isDark()) },
       ...shop(id),
     ];
   };

@@ -2,6 +2,7 @@ import type { PlanInfo } from '@/contract/plans';
 import type { SetupView } from '@/core/setup/view';
 import { formatLength } from '@/core/units/length';
 import { STATIONS, type Station } from '../editor/place';
+import { FirstSteps } from './first-steps';
 
 interface StationsProps {
   job: SetupView;
@@ -74,6 +75,11 @@ export function Stations(props: StationsProps) {
           <span className="soft block text-[13px] leading-tight">{stateOf(props, s)}</span>
         </button>
       ))}
+      <FirstSteps
+        arranged={props.job.layers.length > 0}
+        proven={props.fresh && props.plan?.status === 'done' && !props.plan.older}
+        run={current === 'Run'}
+      />
     </nav>
   );
 }

@@ -50,7 +50,7 @@ function Found({ all, close }: { all: Command[]; close(): void }) {
         autoFocus
         className="input w-full bg-(--paper)"
         aria-label="What is to be found or done"
-        placeholder="A station, layer, pass, command or job"
+        placeholder="A station, layer, pass, setting, command or job"
         value={text}
         // The list is always open: one press leaves all of it.
         onKeyDown={(e) => e.key === 'Escape' && close()}

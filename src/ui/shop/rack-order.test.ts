@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import type { RackEntry } from '@/contract/jobs';
-import { onRack, stateOf } from './rack-order';
+import { foldersOf, onRack, type Shown, stateOf } from './rack-order';
 
 const entry = (name: string, more: Partial<RackEntry> = {}): RackEntry => ({
   id: name,
@@ -10,6 +10,7 @@ const entry = (name: string, more: Partial<RackEntry> = {}): RackEntry => ({
   unreadable: null,
   problems: 0,
   setup: 's',
+  folder: '',
   updated: '2026-11-01T00:00:00.000Z',
   revision: 'r',
   plan: null,
@@ -20,10 +21,11 @@ const entry = (name: string, more: Partial<RackEntry> = {}): RackEntry => ({
 const plan = { id: 'p', status: 'done', revision: 'r' } as const;
 const summary = { seconds: 60, errors: 0, warnings: 2 };
 const RACK = [
-  entry('Tray', { order: 'OE-9', updated: '2026-11-03T00:00:00.000Z' }),
-  entry('Sign', { order: 'OE-10', plan, summary, board: '200 × 90 × 12 mm oak' }),
+  entry('Tray', { folder: 'Mill', order: 'OE-9', updated: '2026-11-03T00:00:00.000Z' }),
+  entry('Sign', { folder: 'Inn', order: 'OE-10', plan, summary, board: '200 × 90 × 12 mm oak' }),
   entry('Bowl', { plan, summary: { seconds: 500, errors: 1, warnings: 0 }, updated: '2026-11-02T00:00:00.000Z' }),
 ];
+const shown = (by: Partial<Shown>) => onRack(RACK, { text: '', state: 'all', folder: '', order: 'changed', ...by });
 const names = (all: RackEntry[]) => all.map((j) => j.name);
 
 test('the state of a job is that of its newest version', () => {
@@ -39,11 +41,18 @@ test('the state of a job is that of its newest version', () => {
 });
 
 test('jobs are found by words of their name, order and board, and stand in the order that is asked for', () => {
-  expect(names(onRack(RACK, 'OAK oe', 'all', 'changed'))).toEqual(['Sign']);
-  expect(names(onRack(RACK, '', 'wrong', 'changed'))).toEqual(['Bowl']);
-  expect(names(onRack(RACK, '', 'all', 'changed'))).toEqual(['Tray', 'Bowl', 'Sign']);
-  expect(names(onRack(RACK, '', 'all', 'name'))).toEqual(['Bowl', 'Sign', 'Tray']);
+  expect(names(shown({ text: 'OAK oe', state: 'all', order: 'changed' }))).toEqual(['Sign']);
+  expect(names(shown({ text: '', state: 'wrong', order: 'changed' }))).toEqual(['Bowl']);
+  expect(names(shown({ text: '', state: 'all', order: 'changed' }))).toEqual(['Tray', 'Bowl', 'Sign']);
+  expect(names(shown({ text: '', state: 'all', order: 'name' }))).toEqual(['Bowl', 'Sign', 'Tray']);
   // Numbers in orders count as numbers.
-  expect(names(onRack(RACK, '', 'all', 'order'))).toEqual(['Bowl', 'Tray', 'Sign']);
-  expect(names(onRack(RACK, '', 'all', 'longest'))).toEqual(['Bowl', 'Sign', 'Tray']);
+  expect(names(shown({ text: '', state: 'all', order: 'order' }))).toEqual(['Bowl', 'Tray', 'Sign']);
+  expect(names(shown({ text: '', state: 'all', order: 'longest' }))).toEqual(['Bowl', 'Sign', 'Tray']);
+});
+
+test('jobs lie in folders, are shown by one, and are found by its name', () => {
+  expect(foldersOf(RACK)).toEqual(['Inn', 'Mill']);
+  expect(names(shown({ folder: 'Mill' }))).toEqual(['Tray']);
+  expect(names(shown({ text: 'inn' }))).toEqual(['Sign']);
+  expect(shown({ folder: 'gone' })).toEqual([]);
 });

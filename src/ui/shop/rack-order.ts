@@ -25,12 +25,26 @@ export function stateOf(j: RackEntry): Exclude<RackState, 'all'> {
 
 const byText = (a: string, b: string) => a.localeCompare(b, undefined, { numeric: true });
 
-/** The jobs that have every word of a text in name, order or board, and are in a state, in an order. */
-export function onRack(jobs: RackEntry[], text: string, state: RackState, order: RackOrder): RackEntry[] {
+/** What of the rack is shown, and in which order. */
+export interface Shown {
+  text: string;
+  state: RackState;
+  /** A folder's name; empty for all of them. */
+  folder: string;
+  order: RackOrder;
+}
+
+/** The folders that jobs lie in, by name. */
+export const foldersOf = (jobs: RackEntry[]): string[] =>
+  [...new Set(jobs.map((j) => j.folder).filter(Boolean))].sort(byText);
+
+/** The jobs that have every word of a text in name, order, board or folder, and are in a state and a folder, in an order. */
+export function onRack(jobs: RackEntry[], { text, state, folder, order }: Shown): RackEntry[] {
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   const found = jobs.filter((j) => {
-    const said = `${j.name} ${j.order} ${j.board}`.toLowerCase();
-    return words.every((w) => said.includes(w)) && (state === 'all' || stateOf(j) === state);
+    const said = `${j.name} ${j.order} ${j.board} ${j.folder}`.toLowerCase();
+    const here = (state === 'all' || stateOf(j) === state) && (folder === '' || j.folder === folder);
+    return here && words.every((w) => said.includes(w));
   });
   const compare: Record<RackOrder, (a: RackEntry, b: RackEntry) => number> = {
     changed: (a, b) => byText(b.updated, a.updated),

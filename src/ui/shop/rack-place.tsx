@@ -4,6 +4,7 @@ import { addressOf } from '@/contract/endpoint';
 import { JOBS, type RackEntry } from '@/contract/jobs';
 import { formatDuration } from '@/core/units/length';
 import { JobPicture } from './job-picture';
+import { RackFolder } from './rack-folder';
 
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long' });
 
@@ -30,11 +31,25 @@ function nextStep(j: RackEntry): string {
 }
 
 /** One job on the rack; one that cannot be read says why, and hands out its document as it is stored. */
-export function RackPlace({ job: j, onRemove, onCopy }: { job: RackEntry; onRemove(): void; onCopy(): void }) {
+export function RackPlace({
+  job: j,
+  folders,
+  onFolder,
+  onRemove,
+  onCopy,
+}: {
+  job: RackEntry;
+  /** Folders that there are already. */
+  folders: string[];
+  onFolder(to: string): void;
+  onRemove(): void;
+  onCopy(): void;
+}) {
   const facts = (
     <div className="px-4 py-3">
       <h3 className="slab truncate text-lg leading-tight">{j.name}</h3>
       <p className="soft text-sm">
+        {j.folder && `${j.folder} · `}
         {j.order && `${j.order} · `}
         {j.board}
       </p>
@@ -63,6 +78,7 @@ export function RackPlace({ job: j, onRemove, onCopy }: { job: RackEntry; onRemo
           {facts}
         </Link>
       )}
+      <RackFolder job={j} folders={folders} onFolder={onFolder} />
       {j.unreadable === null && (
         <button
           type="button"

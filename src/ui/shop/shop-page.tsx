@@ -8,7 +8,7 @@ import { ShopTools } from '../palette/shop-tools';
 import { PlaceLinks } from '../places/place-links';
 import { DropZone } from './drop-zone';
 import { NewShop } from './new-shop';
-import { ORDERS, onRack, type RackOrder, type RackState, STATES } from './rack-order';
+import { foldersOf, ORDERS, onRack, type RackOrder, type RackState, STATES } from './rack-order';
 import { RackPlace } from './rack-place';
 import { RemovedJobs } from './removed-jobs';
 import { ShopBackup } from './shop-backup';
@@ -69,12 +69,21 @@ export function ShopPage() {
     mutationFn: (id: string) => ask(JOBS.copy, { id }),
     onSettled: () => client.invalidateQueries({ queryKey: ['jobs'] }),
   });
+  const lay = useMutation({
+    mutationFn: ({ id, folder }: { id: string; folder: string }) => ask(JOBS.folder, { id }, { folder }),
+    onSettled: () => client.invalidateQueries({ queryKey: ['jobs'] }),
+  });
   const [text, setText] = useState('');
   const [state, setState] = useState<RackState>('all');
+  const [folder, setFolder] = useState('');
   const [order, setOrder] = useState<RackOrder>('changed');
   const jobs = useQuery({ queryKey: ['jobs'], queryFn: () => ask(JOBS.rack, {}), refetchInterval: 4000 });
+  const failed = jobs.error ?? remove.error ?? copy.error ?? lay.error;
   const [asked, answered] = useAsked();
-  const shown = onRack(jobs.data ?? [], text, state, order);
+  const folders = foldersOf(jobs.data ?? []);
+  // A folder that its last job has left is shown no more.
+  const here = folders.includes(folder) ? folder : '';
+  const shown = onRack(jobs.data ?? [], { text, state, folder: here, order });
   return (
     <div className="mx-auto max-w-6xl px-5 pb-10">
       <header className="flex items-center gap-4 py-4">
@@ -100,6 +109,14 @@ export function ShopPage() {
                 onChange={(e) => setText(e.target.value)}
               />
             </label>
+            {folders.length > 0 && (
+              <Pick
+                label="Folder of the jobs shown"
+                value={here}
+                of={Object.fromEntries([['', 'all folders'], ...folders.map((f) => [f, f])])}
+                onChange={setFolder}
+              />
+            )}
             <Pick
               label="State of the jobs shown"
               value={state}
@@ -108,9 +125,9 @@ export function ShopPage() {
             />
             <Pick label="Order of the jobs" value={order} of={ORDERS} onChange={(v) => setOrder(v as RackOrder)} />
           </div>
-          {(jobs.error ?? remove.error ?? copy.error) && (
+          {failed && (
             <p role="alert" className="text-accent">
-              {(jobs.error ?? remove.error ?? copy.error)?.message}
+              {failed.message}
             </p>
           )}
           {jobs.data?.length === 0 && (
@@ -123,7 +140,14 @@ export function ShopPage() {
           )}
           <ul className="grid grid-cols-1 gap-4 border-b-8 border-(--wood-line) pb-3 sm:grid-cols-2 lg:grid-cols-3">
             {shown.map((j) => (
-              <RackPlace key={j.id} job={j} onRemove={() => remove.mutate(j.id)} onCopy={() => copy.mutate(j.id)} />
+              <RackPlace
+                key={j.id}
+                job={j}
+                folders={folders}
+                onFolder={(to) => lay.mutate({ id: j.id, folder: to })}
+                onRemove={() => remove.mutate(j.id)}
+                onCopy={() => copy.mutate(j.id)}
+              />
             ))}
           </ul>
           <RemovedJobs />
