@@ -189,6 +189,17 @@ test('a new shop asks for its machine and its bits, says what follows, and can s
     await page.reload();
     await expect(page.getByRole('button', { name: 'What is meant by stepdown' })).toBeVisible();
     await expect(page.getByRole('region', { name: 'First steps' })).toBeHidden();
+    // Fields of the whole shop show inches first when that is wanted; what is stored stays the same.
+    const { stepdown } = (await jobOf(page.url().split('/').pop()!.split('?')[0])).passes[0] as { stepdown: number };
+    await page.getByRole('button', { name: 'Fields in mm; change to in' }).click();
+    await expect(field(page, 'Stepdown')).toHaveValue(`${Number((stepdown / 25.4).toFixed(4))} in`);
+    await expect(field(page, 'Feed')).toHaveValue(/^\d+(\.\d+)?$/);
+    await enter(page, 'Stepdown', '0.05');
+    await expect(field(page, 'Stepdown')).toHaveValue('0.05 in');
+    await page.goto('/shop/bits');
+    await expect(field(page, 'Diameter')).toHaveValue(/ in$/);
+    await page.getByRole('button', { name: 'Fields in in; change to mm' }).click();
+    await expect(field(page, 'Diameter')).toHaveValue(/ mm$/);
   } finally {
     await own.close();
     await server.start();

@@ -7,6 +7,8 @@ test('a feed is read in every unit that it is written in', () => {
   expect(parseFeed(' 30 mm/s ')).toBe(1800);
   // 1 in = 25.4 mm exactly, international yard and pound agreement of 1959.
   expect(parseFeed('70 in/min')).toBeCloseTo(1778, 9);
+  expect(parseFeed('70', 'in/min')).toBeCloseTo(1778, 9);
+  expect(parseFeed('1800 mm/min', 'in/min')).toBe(1800);
   expect(parseFeed('70ipm')).toBeCloseTo(1778, 9);
   expect(parseFeed('1.5 IN/S')).toBeCloseTo(2286, 9);
   expect(parseFeed('12,5 mm/s')).toBe(750);

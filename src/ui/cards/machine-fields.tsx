@@ -4,6 +4,7 @@ import { SHOP } from '@/contract/shop';
 import { applyEdits, inSetup } from '@/core/doc/edits';
 import { putting } from '@/core/doc/library';
 import type { Machine } from '@/core/doc/machine';
+import { onMachine } from '@/core/plan/on-machine';
 import type { SetupView } from '@/core/setup/view';
 import type { CardProps } from '@/ui/cards/card-props';
 import { Choice, LengthField, Tick } from '../controls/fields';
@@ -20,6 +21,7 @@ export function MachineFields({ job, change, library }: CardProps) {
   const { machine, setup } = job;
   const set = (edit: (m: Machine) => void) => change((j) => edit(j.machine));
   const all = library?.machines ?? [];
+  const { said, fit } = onMachine(job, machine);
   const lay = (axis: 'x' | 'y', to: number) =>
     change((j) => applyEdits(j.document, [{ set: inSetup(j, 'place', axis), to }]));
   return (
@@ -33,6 +35,25 @@ export function MachineFields({ job, change, library }: CardProps) {
           if (m) change((j) => setMachine(j, m));
         }}
       />
+      {said.length > 0 && (
+        <div role="status" className="my-1 rounded-lg border border-accent px-3 py-2 text-sm leading-snug">
+          What follows from this machine:
+          <ul className="mt-1 list-disc pl-4">
+            {said.map((s) => (
+              <li key={s}>{s}</li>
+            ))}
+          </ul>
+          {fit.length > 0 && (
+            <button
+              type="button"
+              className="btn btn-sm mt-2 w-full"
+              onClick={() => change((j) => applyEdits(j.document, fit))}
+            >
+              Run the bits as it can
+            </button>
+          )}
+        </div>
+      )}
       <MachineSize machine={machine} set={set} />
       <LengthField
         label="Board at x"

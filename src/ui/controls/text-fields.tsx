@@ -1,9 +1,10 @@
 import { type ReactNode, useId } from 'react';
 import { parseFeed } from '@/core/units/feed';
-import { formatLength, type LengthUnit, parseLength, trimNumber } from '@/core/units/length';
+import { formatLength, MM_PER_INCH, parseLength, trimNumber } from '@/core/units/length';
 import { parseNumber } from '@/core/units/number';
 import { Field } from './field';
 import { Typed } from './typed';
+import { useUnit } from './unit';
 
 interface NumberProps {
   label: string;
@@ -64,16 +65,9 @@ function TypedField({
   );
 }
 
-/** A length in mm: takes either unit, fractions and sums, and shows the other unit beside it. */
-export function LengthField({
-  label,
-  mark,
-  value,
-  onChange,
-  note,
-  unit = 'mm',
-  ...bounds
-}: NumberProps & { unit?: LengthUnit }) {
+/** A length in mm, shown in the shop's unit first: takes either unit, fractions and sums, and shows the other one beside it. */
+export function LengthField({ label, mark, value, onChange, note, ...bounds }: NumberProps) {
+  const unit = useUnit();
   return (
     <TypedField
       label={label}
@@ -121,17 +115,18 @@ export function NumberField({
   );
 }
 
-/** A feed in mm/min; inches and seconds are understood ("60 in/min", "30 mm/s"). */
+/** A feed in mm/min, shown in the shop's unit; the other one and seconds are understood ("60 in/min", "30 mm/s"). */
 export function FeedField({ label, value, onChange, note }: NumberProps) {
+  const inches = useUnit() === 'in';
   return (
     <TypedField
       label={label}
       note={note}
-      shown={trimNumber(value, 1)}
-      suffix="mm/min"
+      shown={inches ? trimNumber(value / MM_PER_INCH, 2) : trimNumber(value, 1)}
+      suffix={inches ? 'in/min' : 'mm/min'}
       take={(text) =>
         taken(
-          () => parseFeed(text),
+          () => parseFeed(text, inches ? 'in/min' : 'mm/min'),
           () => null,
           (v) => onChange(Number(v.toFixed(2))),
         )

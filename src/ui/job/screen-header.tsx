@@ -2,6 +2,7 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { setupsOf } from '@/core/doc/job';
+import { UnitSwitch } from '../controls/unit';
 import { KeysHelp } from '../palette/keys-help';
 import { Palette } from '../palette/palette';
 import { ThemeSwitch } from '../theme-switch';
@@ -42,6 +43,7 @@ export function ScreenHeader({ screen }: { screen: OpenScreen }) {
         ))}
         <Palette commands={commands} />
         <KeysHelp help={JOB_KEYS} />
+        <UnitSwitch />
         <ThemeSwitch />
       </div>
     </header>

@@ -1,4 +1,5 @@
 'use client';
+import { UnitSwitch } from '../controls/unit';
 import { ThemeSwitch } from '../theme-switch';
 import { KeysHelp } from './keys-help';
 import { Palette } from './palette';
@@ -22,6 +23,7 @@ export function ShopTools() {
     <div className="flex">
       <Palette commands={shop} />
       <KeysHelp help={KEYS} />
+      <UnitSwitch />
       <ThemeSwitch />
     </div>
   );
