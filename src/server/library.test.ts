@@ -24,7 +24,7 @@ afterEach(async () => {
 
 test('a new shop holds the example machines, bits and materials, and what is changed stays in its place', async () => {
   const before = await getLibrary(db);
-  expect(before).toEqual({ machines: MACHINES, cutters: DRAWER, materials: MATERIALS });
+  expect(before).toEqual({ machines: MACHINES, cutters: DRAWER, materials: MATERIALS, recipes: [] });
   await changeLibrary(db, putting('cutters', { ...DRAWER[2], feed: 999 }));
   const { cutters } = await getLibrary(db);
   expect(cutters.map((c) => c.id)).toEqual(DRAWER.map((c) => c.id));
