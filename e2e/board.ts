@@ -56,6 +56,10 @@ export async function enter(page: Page, label: string, value: string): Promise<v
   await field(page, label).press('Enter');
 }
 
+/** A layer in the list, by its name. */
+export const layerRow = (page: Page, name: string) =>
+  page.getByRole('list', { name: /^Layers/ }).getByRole('button', { name: new RegExp(`^${name} `) });
+
 /** Lets the selected layer join in another way, by its picture. */
 export async function join(page: Page, way: string): Promise<void> {
   await page.getByRole('group', { name: 'Joins' }).getByText(way, { exact: true }).click();

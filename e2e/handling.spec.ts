@@ -6,7 +6,20 @@ import { changed } from '../src/core/plan/plan-test-kit';
 import { type SetupView, setupView } from '../src/core/setup/view';
 import { meshHealth } from '../src/core/sources/health';
 import { parseStl } from '../src/core/sources/stl';
-import { drag, enter, field, fillDrawer, jobOf, join, onScreen, pressBoard, putFile, putJob, saved } from './board';
+import {
+  drag,
+  enter,
+  field,
+  fillDrawer,
+  jobOf,
+  join,
+  layerRow,
+  onScreen,
+  pressBoard,
+  putFile,
+  putJob,
+  saved,
+} from './board';
 import { TestServer } from './server';
 import { expect, type Page, test } from './test';
 
@@ -41,14 +54,12 @@ async function open(page: Page, document = plaque): Promise<string> {
 }
 
 const layer = (j: SetupView, id: string) => j.layers.find((l) => l.id === id)!;
-const row = (page: Page, name: string) =>
-  page.getByRole('button', { name: new RegExp(`^${name} (relief|image|shape|words)`) });
 
 test('on the board: a drag snaps and shows its margins, arrows nudge, corners size, the knob turns', async ({
   page,
 }) => {
   const id = await open(page);
-  await row(page, 'Wheat sheaf').click();
+  await layerRow(page, 'Wheat sheaf').click();
   await expect(page.getByRole('heading', { level: 2, name: 'Wheat sheaf' })).toBeVisible();
   await expect(page.getByTestId('margins')).toBeVisible();
   // Away from the middle, then back to within reach of it.
@@ -92,9 +103,9 @@ test('on the board: a drag snaps and shows its margins, arrows nudge, corners si
 
 test('several at once: lined up, spread, grouped, hidden, locked, reordered, and taken off', async ({ page }) => {
   const id = await open(page);
-  await row(page, 'Ribbon').click();
-  await row(page, 'Wheat sheaf').click({ modifiers: ['Shift'] });
-  await row(page, 'Ottersedge Mill').click({ modifiers: ['Shift'] });
+  await layerRow(page, 'Ribbon').click();
+  await layerRow(page, 'Wheat sheaf').click({ modifiers: ['Shift'] });
+  await layerRow(page, 'Ottersedge Mill').click({ modifiers: ['Shift'] });
   await expect(page.getByRole('heading', { level: 2, name: '3 layers' })).toBeVisible();
   await page.getByRole('group', { name: 'Line up across' }).getByRole('button', { name: 'Left edges' }).click();
   await page.keyboard.press('Control+g');
@@ -108,13 +119,13 @@ test('several at once: lined up, spread, grouped, hidden, locked, reordered, and
   await saved(page);
   expect(layer(await jobOf(id), 'ribbon').hidden).toBe(true);
   // A locked layer is not dragged.
-  await row(page, 'Panel').click();
+  await layerRow(page, 'Panel').click();
   const was = layer(await jobOf(id), 'panel').centre;
   await drag(page, await onScreen(page, 20, 100), await onScreen(page, 60, 120));
   await page.mouse.up();
   expect(layer(await jobOf(id), 'panel').centre).toEqual(was);
   // One place up in the order, and down again to where it was.
-  await row(page, 'Field').click();
+  await layerRow(page, 'Field').click();
   await page.keyboard.press(']');
   await saved(page);
   expect((await jobOf(id)).layers.map((l) => l.id).indexOf('field')).toBe(2);
@@ -130,7 +141,7 @@ test('several at once: lined up, spread, grouped, hidden, locked, reordered, and
 
 test('a distance typed as a number is kept when either end moves', async ({ page }) => {
   const id = await open(page);
-  await row(page, 'Ottersedge Mill').click();
+  await layerRow(page, 'Ottersedge Mill').click();
   await page.getByText('Distances kept', { exact: true }).click();
   await field(page, 'of').selectOption({ label: 'Wheat sheaf' });
   await field(page, 'Keep it').selectOption('above');
@@ -142,7 +153,7 @@ test('a distance typed as a number is kept when either end moves', async ({ page
     return n.centre.y - n.size.y / 2 - s.centre.y - s.size.y / 2;
   };
   expect(gap(await jobOf(id))).toBeCloseTo(6, 2);
-  await row(page, 'Wheat sheaf').click();
+  await layerRow(page, 'Wheat sheaf').click();
   await page.keyboard.press('Shift+ArrowDown');
   await saved(page);
   const after = await jobOf(id);
@@ -152,7 +163,7 @@ test('a distance typed as a number is kept when either end moves', async ({ page
 
 test('words along a free curve, whose points are dragged on the board', async ({ page }) => {
   const id = await open(page);
-  await row(page, 'Ottersedge Mill').click();
+  await layerRow(page, 'Ottersedge Mill').click();
   await field(page, 'Runs on').selectOption({ label: 'a free curve' });
   const bend = page.getByRole('button', { name: 'Bend of the curve, 2' });
   await expect(bend).toBeVisible();
@@ -175,13 +186,13 @@ test('words along a free curve, whose points are dragged on the board', async ({
 
 test('the card says what a join does, what is lost, and what is hidden', async ({ page }) => {
   await open(page);
-  await row(page, 'Field').click();
+  await layerRow(page, 'Field').click();
   await enter(page, 'Rise', '11');
   await expect(page.getByText('It digs 11 mm into panel.')).toBeVisible();
   await expect(page.getByText(/below the base there, and that is lost/)).toBeVisible();
   await expect(page.getByTestId('ledger')).toContainText('below the base is clipped');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await row(page, 'Wheat sheaf').click();
+  await layerRow(page, 'Wheat sheaf').click();
   await join(page, 'lowest wins');
   await expect(page.getByText(/^It (digs|changes)/)).toBeVisible();
   // A model that is itself a recess makes a bump when it is stacked, and the card offers to let it dig.

@@ -1,7 +1,7 @@
 import { demoJobOf } from '../demo/shop';
 import { changed } from '../src/core/plan/plan-test-kit';
 import { setupView } from '../src/core/setup/view';
-import { emptyBoard, enter, field, jobOf, putJob, saved } from './board';
+import { emptyBoard, enter, field, jobOf, layerRow, putJob, saved } from './board';
 import { BASE, TestServer } from './server';
 import { expect, test } from './test';
 
@@ -24,31 +24,31 @@ test('a drawing is added, its outline made larger, an arm taken from it, traced,
   await page
     .getByLabel('Add a file')
     .setInputFiles({ name: 'plate.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(PLATE) });
-  await expect(page.getByRole('button', { name: /^plate shape/ })).toBeVisible();
+  await expect(layerRow(page, 'plate')).toBeVisible();
   await saved(page);
   expect((await jobOf(id)).layers[0]).toMatchObject({ name: 'plate', size: { x: 80, y: 50 } });
   // Larger by 5 mm all around, with its round corners.
   await page.getByText('Outline as a shape of its own').click();
   await enter(page, 'Larger by', '5');
   await page.getByRole('button', { name: 'Make the outline' }).click();
-  await expect(page.getByRole('button', { name: /^Outline of plate shape/ })).toBeVisible();
+  await expect(layerRow(page, 'Outline of plate')).toBeVisible();
   await saved(page);
   const made = (await jobOf(id)).layers[1];
   expect(made.size.x).toBeCloseTo(90, 2);
   expect(made.size.y).toBeCloseTo(60, 2);
   expect(made.source.kind === 'shape' && made.source.outline.kind === 'path' && made.source.outline.d).toContain(' A ');
   // What the larger one has and the smaller has not.
-  await page.getByRole('button', { name: /^plate shape/ }).click({ modifiers: ['Shift'] });
+  await layerRow(page, 'plate').click({ modifiers: ['Shift'] });
   await page.getByText('Outline as a shape of its own').click();
   await field(page, 'Takes').selectOption({ label: 'what they share' });
   await page.getByRole('button', { name: 'Make the outline' }).click();
-  await expect(page.getByRole('button', { name: /^Outline of 2 layers shape/ })).toBeVisible();
+  await expect(layerRow(page, 'Outline of 2 layers')).toBeVisible();
   await saved(page);
   expect((await jobOf(id)).layers[2].size.x).toBeCloseTo(80, 2);
   // Traced, and as lines along its middle.
   await page.getByText('Outline as a shape of its own').click();
   await page.getByRole('button', { name: 'Middle lines' }).click();
-  await expect(page.getByRole('button', { name: /^Lines of Outline of 2 layers shape/ })).toBeVisible();
+  await expect(layerRow(page, 'Lines of Outline of 2 layers')).toBeVisible();
   await saved(page);
   const lines = (await jobOf(id)).layers[3];
   expect(lines.source.kind === 'shape' && lines.source.outline.kind).toBe('strokes');
@@ -66,7 +66,7 @@ test('a drawing is added, its outline made larger, an arm taken from it, traced,
   await expect(page.getByText('hole.dxf does not say its unit.')).toBeVisible();
   expect((await jobOf(id)).layers).toHaveLength(4);
   await page.getByRole('button', { name: 'inches, 12.7 mm × 12.7 mm' }).click();
-  await expect(page.getByRole('button', { name: /^hole shape/ })).toBeVisible();
+  await expect(layerRow(page, 'hole')).toBeVisible();
   await saved(page);
   expect((await jobOf(id)).layers[4].size.x).toBeCloseTo(12.7, 1);
   // A wrong drawing is said in one sentence, and nothing is added.

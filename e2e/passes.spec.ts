@@ -3,7 +3,7 @@ import { resizeLayer } from '../src/core/arrange/new-layer';
 import type { Layer } from '../src/core/doc/layer';
 import { changed } from '../src/core/plan/plan-test-kit';
 import { type SetupView, setupView } from '../src/core/setup/view';
-import { enter, jobOf, putJob, saved } from './board';
+import { enter, jobOf, layerRow, putJob, saved } from './board';
 import { TestServer } from './server';
 import { expect, test } from './test';
 
@@ -40,7 +40,7 @@ test('words by a V bit, flats by the end mill, cut out with tabs: taken with the
   const id = await putJob(plaque);
   await page.goto(`/jobs/${id}`);
   await page.getByRole('button', { name: /^Arrange / }).click();
-  await page.getByRole('button', { name: /^Ottersedge Mill words/ }).click();
+  await layerRow(page, 'Ottersedge Mill').click();
   await page.getByRole('button', { name: 'Cut with V 60' }).click();
   await enter(page, 'Rise', '2.5');
   await expect(page.getByText(/^It digs [\d.]+ mm into what lies beneath/)).toBeVisible();

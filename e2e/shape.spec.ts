@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { clean, drag, emptyBoard, enter, field, jobOf, join, saved } from './board';
+import { clean, drag, emptyBoard, enter, field, jobOf, join, layerRow, saved } from './board';
 import { BASE, TestServer } from './server';
 import { expect, type Page, test } from './test';
 
@@ -68,10 +68,7 @@ test('a layer and a group are shaped by the handles of their section, by hand an
 
   // Both together: rises keep their proportions.
   const rises = [(await layer('Panel')).rise, (await layer('Circle')).rise];
-  await page
-    .getByRole('list', { name: /^Layers/ })
-    .getByRole('button', { name: /^Panel/ })
-    .click({ modifiers: ['Shift'] });
+  await layerRow(page, 'Panel').click({ modifiers: ['Shift'] });
   await page.locator('body').press('Control+g');
   await expect(handle(page, 'Rise of Group 1')).toBeVisible();
   await handle(page, 'Rise of Group 1').focus();
