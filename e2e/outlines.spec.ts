@@ -132,7 +132,7 @@ test('holes are dragged on the board, a skim adds up its thickness, and a painte
   ]);
   await expect(page.getByRole('button', { name: '1 Back' })).toHaveAttribute('aria-pressed', 'true');
   await page.getByRole('button', { name: /^Proof / }).click();
-  await expect(page.getByText('Cut from the programs as written: nothing too deep')).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText('Cut from the programs as written: nothing too deep')).toBeVisible({ timeout: 300_000 });
 });
 
 test('a drawn line is bent on the board: the point goes where it is let go, the rest stays, and a V bit engraves it', async ({
@@ -192,5 +192,5 @@ test('a pocket is cleared inside a layer’s outline, a tenth wider for an inlay
   await saved(page);
   expect((await jobOf(id)).passes.at(-1)).toMatchObject({ milling: 'conventional' });
   await page.getByRole('button', { name: /^Proof / }).click();
-  await expect(page.getByText('Cut from the programs as written: nothing too deep')).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText('Cut from the programs as written: nothing too deep')).toBeVisible({ timeout: 300_000 });
 });

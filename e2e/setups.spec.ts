@@ -33,7 +33,7 @@ test('a board of two setups: each is shown and changed by itself, both are prove
   const { setups } = (await jobOf(id)).board;
   expect(setups.map((s) => s.heights.everything)).toEqual([5, 9]);
   await page.getByRole('button', { name: /^Proof / }).click();
-  await expect(page.getByText(/^Cut from the programs as written/)).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText(/^Cut from the programs as written/)).toBeVisible({ timeout: 300_000 });
   await expect(page.getByText('4.5 mm').first()).toBeVisible();
 
   // As if the program had been renewed since.
@@ -51,7 +51,7 @@ test('a board of two setups: each is shown and changed by itself, both are prove
   const programs = [await status(''), await status('?older=yes')];
   expect(programs).toEqual([409, 200]);
   await page.getByRole('button', { name: 'Prove again', exact: true }).click();
-  await expect(page.getByText('Proven again: the programs are the same as before.')).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText('Proven again: the programs are the same as before.')).toBeVisible({ timeout: 300_000 });
 });
 
 test('a document with faults opens and lists them; a press mends one, undo brings it back, and a reload keeps it', async ({
@@ -76,7 +76,7 @@ test('a document with faults opens and lists them; a press mends one, undo bring
   await page.getByRole('button', { name: 'Redo' }).click();
   await page.getByRole('button', { name: /^Use end mill/i }).click();
   await expect(page.getByText(/^Cut from the programs as written|^Do not cut this yet/)).toBeVisible({
-    timeout: 120_000,
+    timeout: 300_000,
   });
 });
 
@@ -87,7 +87,7 @@ test('a program dropped on Proof is judged: one that cuts too deep by its line, 
   await page.goto(`/jobs/${id}`);
   await page.getByRole('button', { name: /^Proof / }).click();
   const given = page.getByRole('region', { name: 'Programs from files' });
-  await expect(given).toBeVisible({ timeout: 120_000 });
+  await expect(given).toBeVisible({ timeout: 300_000 });
   const head = 'G21\nG17 G90 G94 G54\nG0 Z5\nS16000 M3\nG4 P3\nG0 X0 Y0\n';
   const text = `${head}G1 Z-9 F300\nX5 F1800\nG0 Z5\nM5\nM30\n`;
   const choose = given.getByLabel('Choose programs');
