@@ -106,18 +106,11 @@ function count(e: Effect, was: number, now: number, sunk: boolean): void {
 
 /** The height that a join makes of what lies beneath, z, of a layer with its lift, v, and of its weight, a. */
 export function joined(join: Join, z: number, v: number, a: number): number {
-  switch (join) {
-    case 'stack':
-      return z + a * v;
-    case 'carve':
-      return z - a * v;
-    case 'highest':
-      return v > z ? (a === 1 ? v : z + a * (v - z)) : z;
-    case 'lowest':
-      return v < z ? (a === 1 ? v : z + a * (v - z)) : z;
-    case 'blend':
-      return (1 - a) * z + a * v;
-  }
+  if (join === 'stack') return z + a * v;
+  if (join === 'carve') return z - a * v;
+  if (join === 'highest') return v > z ? (a === 1 ? v : z + a * (v - z)) : z;
+  if (join === 'lowest') return v < z ? (a === 1 ? v : z + a * (v - z)) : z;
+  return (1 - a) * z + a * v;
 }
 
 /** Joins one layer with what lies beneath it over a window. @param effect what it does is added to it, when it is given */
