@@ -3,8 +3,8 @@ import { jobSchema } from './job';
 import { id, name } from './parts';
 
 /**
- * A named way of working that is used again: the passes of one setup with their bits, and the heights, holding school and machine that
- * they were found with. It is kept as a job with one board, one setup and no layers, so that it is read, brought up to date and
+ * A named way of working that is used again: the passes of one setup with their bits and heights, and the board and machine that
+ * they were found on. It is kept as a job with one board, one setup and no layers, so that it is read, brought up to date and
  * written as jobs are. `layers` are the names of those that its outlines speak of, by their ids.
  */
 export const recipeSchema = z.object({

@@ -10,6 +10,7 @@ import { setupView } from '../setup/view';
 import { drawerBit, plainSetup } from './plan-test-kit';
 import { problems } from './problems';
 import { recipeFrom, workBy } from './recipe';
+import { addSetup } from './setups';
 
 const BOARD = { x: 120, y: 90, thickness: 15, material: materialNamed('maple') };
 
@@ -119,6 +120,28 @@ test('on a smaller board without its layers, places off it and outlines of layer
   expect(text).toContain('1 of 2 places lie off this board');
   expect(text).toContain('no layer Flower here');
   expect(text).toContain('the outline of the whole piece');
+});
+
+test('a bit that is run otherwise here keeps its feeds and says so; one whose id another bit has comes with an id of its own', () => {
+  const recipe = recipeFrom(found(), 'r', 'Mine');
+  const other = found();
+  other.cutters.find((c) => c.id === 'em6')!.feed = 1234;
+  const fed = workBy(other, recipe, DRAWER);
+  expect(fed.said).toEqual([
+    expect.stringMatching(/^end mill 6\.35 keeps the feeds that it has here, 1234 and .* the recipe had 1800/),
+  ]);
+  // The back is cut by a bit of the same id that is another.
+  const two = found();
+  const { id, edits } = addSetup(two, 'back');
+  applyEdits(two.document, edits);
+  applyEdits(two.document, addPass(setupView(two.document, id), 'skim', drawerBit('em6')));
+  Object.assign(two.cutters.find((c) => c.id === 'em6')!, { diameter: 8, shankDiameter: 8 });
+  const worked = workBy(two, recipe, []);
+  const after = setupView(withEdits(two.document, worked.edits), two.setup.id);
+  const rough = after.passes.find((p) => p.kind === 'rough')!;
+  expect(after.cutters.find((c) => c.id === rough.cutter)!.diameter).toBe(6.35);
+  expect(after.cutters.find((c) => c.id === 'em6')!.diameter).toBe(8);
+  expect(new Set(after.cutters.map((c) => c.id)).size).toBe(after.cutters.length);
 });
 
 test("a recipe's bit that the shop does not have comes with it, and bits of other setups stay", () => {

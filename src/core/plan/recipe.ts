@@ -1,6 +1,7 @@
 import type { Cutter } from '../cutter/cutter';
 import { inSetup, withEdits } from '../doc/edits';
 import { cutterOf, type Job, setupsOf } from '../doc/job';
+import { freshId } from '../doc/library';
 import { fitsCollet } from '../doc/machine';
 import { layersNamed, outlineOfPass, type Pass, type PassKindName } from '../doc/pass';
 import type { Recipe } from '../doc/recipe';
@@ -108,6 +109,10 @@ class Applying {
           : `no collet of ${machine.name} takes the ${formatLength(own.shankDiameter)} shank of ${own.name}, and no bit of its shape fits: ${kindOf(kind).name} is left out`,
       );
     } else if (!like) this.said.push(`${own.name} is not in the drawer; its copy from the recipe is taken`);
+    else if (like.feed !== own.feed || like.plunge !== own.plunge || like.rpm !== own.rpm)
+      this.said.push(
+        `${like.name} keeps the feeds that it has here, ${like.feed} and down ${like.plunge} mm/min at ${like.rpm} rpm; the recipe had ${own.feed}, ${own.plunge} and ${own.rpm}`,
+      );
     if (bit) bit = this.brought(bit);
     this.chosen.set(`${kind} ${own.id}`, bit);
     return bit;
@@ -116,7 +121,7 @@ class Applying {
   /** A bit among the job's, with a number of its own, run as the machine can. */
   private brought(bit: Cutter): Cutter {
     const there = this.cutters.find((c) => c.id === bit.id);
-    if (there) return there;
+    if (there && same(there, bit)) return there;
     const fitted = fittedTo(this.view.machine, bit);
     if (fitted.rpm !== bit.rpm || fitted.feed !== bit.feed || fitted.plunge !== bit.plunge)
       this.said.push(
@@ -125,7 +130,8 @@ class Applying {
     const taken = new Set(this.cutters.map((c) => c.number));
     let number = bit.number;
     while (taken.has(number)) number++;
-    const made = { ...fitted, number };
+    // Another bit may have its id in another setup.
+    const made = { ...fitted, number, id: there ? freshId(this.cutters, bit.id) : bit.id };
     this.cutters.push(made);
     return made;
   }
