@@ -31,7 +31,6 @@ export function shopOf(library: Library, machine: string, bits: string[]): Begun
   const cannot = [
     `boards longer than ${formatLength(own.x)} or wider than ${formatLength(own.y)} do not lie within its travel`,
     ...(without.length > 0 ? [`none of the bits that fit it suits ${without.join(', ')}`] : []),
-    ...(own.rotary === 'none' ? ['it has no rotary axis: no rolling pins or spindles'] : []),
     ...(own.toolChanger ? [] : ['it changes no bits by itself: each bit is a program of its own']),
   ];
   return {

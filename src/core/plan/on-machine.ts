@@ -20,7 +20,7 @@ export function onMachine(
 ): OnMachine {
   const said: string[] = [];
   const { place } = setup;
-  if (place.x + board.x > machine.x || place.y + board.y > machine.y)
+  if (place.x < 0 || place.y < 0 || place.x + board.x > machine.x || place.y + board.y > machine.y)
     said.push(
       `the board of ${formatLength(board.x)} by ${formatLength(board.y)} at ${formatLength(place.x)}, ${formatLength(place.y)} reaches beyond the table of ${formatLength(machine.x)} by ${formatLength(machine.y)}`,
     );
