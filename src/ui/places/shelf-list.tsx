@@ -27,7 +27,7 @@ export function ShelfList<K extends Shelf>({ place, all, text, chosen, onText, o
           <input
             type="search"
             value={text}
-            placeholder={`Search ${all.length} ${place.many}`}
+            placeholder={`Search ${all.length} ${all.length === 1 ? place.one : place.many}`}
             aria-label={`Search ${place.many}`}
             onChange={(e) => onText(e.target.value)}
           />
