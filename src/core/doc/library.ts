@@ -1,13 +1,14 @@
-import { type Cutter, cutterSchema } from '../cutter/cutter';
+import type { Cutter } from '../cutter/cutter';
 import { z } from '../units/zod';
 import { type Machine, machineSchema } from './machine';
 import { type Material, materialSchema } from './material';
+import { type ShopBit, shopBitSchema } from './own-feeds';
 import { type Recipe, recipeSchema } from './recipe';
 
 /** What the shop has: jobs keep copies of what they use. */
 export interface Library {
   machines: Machine[];
-  cutters: Cutter[];
+  cutters: ShopBit[];
   materials: Material[];
   recipes: Recipe[];
 }
@@ -29,7 +30,7 @@ const shelfIds = z.object({ machines: ids, cutters: ids, materials: ids, recipes
 
 export const librarySchema = z.object({
   machines: z.array(machineSchema).max(MOST),
-  cutters: z.array(cutterSchema).max(MOST),
+  cutters: z.array(shopBitSchema).max(MOST),
   materials: z.array(materialSchema).max(MOST),
   recipes: z.array(recipeSchema).max(MOST),
 });

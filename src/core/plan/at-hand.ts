@@ -1,6 +1,8 @@
 import type { Cutter, CutterShape } from '../cutter/cutter';
 import type { Library } from '../doc/library';
 import { fitsCollet, type Machine } from '../doc/machine';
+import type { Material } from '../doc/material';
+import { bitsIn } from '../doc/own-feeds';
 
 /** A bit as a machine can run it: its speed within the spindle's range, feeds by the same chip load and within what its axes do. */
 export function fittedTo({ minRpm, maxRpm, maxFeed }: Machine, cutter: Cutter): Cutter {
@@ -21,13 +23,14 @@ function firstOf(shape: CutterShape, machine: Machine, cutters: Cutter[]): Cutte
   return bit ? fittedTo(machine, bit) : null;
 }
 
-/** The machine and the bits that a new job begins with; null where the shop has no machine, no end mill or no ball. */
-export function atHand({
-  machines,
-  cutters,
-}: Pick<Library, 'machines' | 'cutters'>): { machine: Machine; rough: Cutter; finish: Cutter } | null {
+/** The machine and the bits that a new job on a material begins with; null where the shop has no machine, no end mill or no ball. */
+export function atHand(
+  { machines, cutters }: Pick<Library, 'machines' | 'cutters'>,
+  material: Material,
+): { machine: Machine; rough: Cutter; finish: Cutter } | null {
   const [machine] = machines;
   if (!machine) return null;
-  const [rough, finish] = [firstOf('endmill', machine, cutters), firstOf('ball', machine, cutters)];
+  const bits = bitsIn(cutters, material);
+  const [rough, finish] = [firstOf('endmill', machine, bits), firstOf('ball', machine, bits)];
   return rough && finish ? { machine, rough, finish } : null;
 }

@@ -1,18 +1,21 @@
+import type { Cutter } from '../cutter/cutter';
 import { inBoard } from '../doc/edits';
 import type { Job } from '../doc/job';
 import type { Copied, Library } from '../doc/library';
+import { bitIn } from '../doc/own-feeds';
 import type { Edit } from '../findings/edit';
 import { type Finding, type Found, identify } from '../findings/finding';
 import { reachingFixes } from '../proof/checks/left-over';
 import type { SetupView } from '../setup/view';
+import { fittedTo } from './at-hand';
 
 /** Findings of a setup with fixes by bits that the job does not have and the drawer has. */
-export function withDrawer(findings: Finding[], view: SetupView, drawer: Pick<Library, 'cutters'>): Finding[] {
+export function withDrawer(findings: Finding[], view: SetupView, drawer: Cutter[]): Finding[] {
   return findings.map((f) => {
     const { most, depth, own, why } = f.figures as Record<string, number | string>;
     if (f.rule !== 'left-over' || f.fixes.length > 0 || why !== 'width') return f;
     const within = { most: Math.min(Number(most), Number(own)), depth: Number(depth) };
-    return { ...f, fixes: reachingFixes(view, within, drawer.cutters) };
+    return { ...f, fixes: reachingFixes(view, within, drawer) };
   });
 }
 
@@ -48,9 +51,13 @@ export function drawerFindings(job: Job, drawer: Pick<Library, Copied>): Finding
   if (machine && !same(machine, job.machine))
     out.push(changed('machine', machine.name, ['machine'], [{ set: ['machine'], to: machine }]));
   for (const [i, c] of job.cutters.entries()) {
-    const own = drawer.cutters.find((d) => d.id === c.id);
-    // The number is the job's own, and wear goes on in the drawer.
-    if (own && !same(own, c, ['number', 'runs']))
+    const kept = drawer.cutters.find((d) => d.id === c.id);
+    if (!kept) continue;
+    // A bit that works on boards of several materials is as the drawer has it when it is so for one of them.
+    const [own, ...others] = job.boards.map((b) => bitIn(kept, b.material));
+    // The number is the job's own, wear goes on in the drawer, and a bit may be run as the machine can.
+    const asKept = (o: Cutter) => [o, fittedTo(job.machine, o)].some((k) => same(k, c, ['number', 'runs']));
+    if (![own, ...others].some(asKept))
       out.push(
         changed(
           'bit',

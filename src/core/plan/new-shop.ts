@@ -1,4 +1,5 @@
 import type { Cutter } from '../cutter/cutter';
+import { materialNamed } from '../doc/defaults';
 import { first, type Library, type LibraryChange, removing } from '../doc/library';
 import { fitsCollet } from '../doc/machine';
 import { PASS_KINDS } from '../passes/registry';
@@ -26,7 +27,7 @@ export function shopOf(library: Library, machine: string, bits: string[]): Begun
   const fit = owned.filter((c) => fitsCollet(own, c));
   const gone = library.cutters.filter((c) => !bits.includes(c.id)).map((c) => c.id);
   const change = { ...removing('cutters', ...gone), order: first('machines', machine).order };
-  const begun = atHand({ machines: [own], cutters: fit });
+  const begun = atHand({ machines: [own], cutters: fit }, library.materials[0] ?? materialNamed('maple'));
   const without = PASS_KINDS.filter((k) => bitFor(k.kind, fit) === null).map((k) => k.name);
   const cannot = [
     `boards longer than ${formatLength(own.x)} or wider than ${formatLength(own.y)} do not lie within its travel`,

@@ -83,7 +83,7 @@ test('the drawer says which of its bits would take it away, and the fix brings t
   const [finding] = identify(told(3.4).found, false);
   expect(finding.fixes).toEqual([]);
   const v = view();
-  const [f] = withDrawer([finding], v, { cutters: DRAWER });
+  const [f] = withDrawer([finding], v, DRAWER);
   expect(f.fixes.map((x) => [x.id, x.figures.bit])).toEqual([['add-finish', 'ball 3.175']]);
   applyEdits(v.document, f.fixes[0].edits);
   expect(v.cutters.some((c) => c.id === 'ball3')).toBe(true);

@@ -6,6 +6,7 @@ import { makeGroove } from '@/core/arrange/grooves';
 import { sourceKind } from '@/core/arrange/kinds/registry';
 import { applyEdits } from '@/core/doc/edits';
 import type { Layer } from '@/core/doc/layer';
+import { bitIn } from '@/core/doc/own-feeds';
 import { addPass } from '@/core/passes/add-pass';
 import type { SetupView } from '@/core/setup/view';
 import { editLayers } from './actions';
@@ -24,7 +25,7 @@ export function VeeButton({ layer, change }: { layer: Layer; change(edit: (j: Se
         change((j) => {
           editLayers(j, [layer.id], (l) => makeGroove(l, bit.includedAngle));
           if (j.passes.some((p) => p.kind === 'letter')) return;
-          applyEdits(j.document, addPass(j, 'letter', bit));
+          applyEdits(j.document, addPass(j, 'letter', bitIn(bit, j.board.material)));
         })
       }
     >

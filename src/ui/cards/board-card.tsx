@@ -22,6 +22,7 @@ export function BoardCard({
   job,
   change,
   library,
+  bits,
   facts,
   onSetup,
 }: CardProps & { facts: SurfaceFacts | null; onSetup(id: string): void }) {
@@ -53,7 +54,7 @@ export function BoardCard({
           </>
         )}
       </Sentence>
-      <ChangedFigures job={job} change={change} library={library} />
+      <ChangedFigures job={job} change={change} library={library} bits={bits} />
       <LengthField label="Length, x" value={board.x} min={0} open max={10000} onChange={(v) => set((b) => (b.x = v))} />
       <LengthField label="Width, y" value={board.y} min={0} open max={10000} onChange={(v) => set((b) => (b.y = v))} />
       <LengthField
@@ -123,9 +124,9 @@ export function BoardCard({
         note={board.face === 'bare' ? undefined : 'it is never skimmed; the back is'}
       />
       <SetupFolds job={job} change={change} onSetup={onSetup} />
-      <MaterialFolds job={job} change={change} library={library} />
+      <MaterialFolds job={job} change={change} library={library} bits={bits} />
       <Folded title={`Machine: ${job.machine.name}`}>
-        <MachineFields job={job} change={change} library={library} />
+        <MachineFields job={job} change={change} library={library} bits={bits} />
       </Folded>
     </Card>
   );

@@ -1,3 +1,4 @@
+import type { Cutter } from '@/core/cutter/cutter';
 import type { Library } from '@/core/doc/library';
 import type { SetupView } from '@/core/setup/view';
 
@@ -6,4 +7,6 @@ export interface CardProps {
   job: SetupView;
   change(edit: (job: SetupView) => void): void;
   library: Library | undefined;
+  /** The drawer's bits, run as the drawer has it for this board's material. */
+  bits: Cutter[];
 }

@@ -1,16 +1,14 @@
 'use client';
-import { ask } from '@/contract/ask';
-import { SHOP } from '@/contract/shop';
 import { type Cutter, stepoverBase } from '@/core/cutter/cutter';
 import { cutterOf } from '@/core/doc/job';
-import { putting } from '@/core/doc/library';
 import { spentOn } from '@/core/motion/time';
 import { variantsOf } from '@/core/plan/variants';
 import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
 import { Choice, Folded } from '../controls/fields';
 import { BitFeed } from './bit-feed';
+import { BitFold } from './bit-fold';
 import { Card, Figures, Sentence } from './card';
-import { CutterFields, CutterMark } from './cutter-fields';
+import { CutterMark } from './cutter-fields';
 import type { Edited } from './kind-card';
 import { cardOf } from './kind-registry';
 import { takeCutter } from './pass-edit';
@@ -21,17 +19,16 @@ import { useWhatIf } from './use-what-if';
 
 /** One pass: what it leaves, what it takes, and the few numbers that change it. */
 export function PassCard(props: PassCardProps) {
-  const { job, change, library, pass, plan, fresh, id } = props;
+  const { job, change, pass, plan, fresh, id } = props;
   const cutter = cutterOf(job, pass);
   const summary = fresh ? (plan?.summary ?? null) : null;
   const done = summary?.passes.find((p) => p.id === pass.id);
   const spent = spentOn(done ?? { spent: {} });
   const [variant] = variantsOf(job.document, job.setup.id);
   const otherwise = useWhatIf(id, summary ? (variant?.edits ?? null) : null, plan?.revision ?? '')?.seconds ?? null;
-  const bits = [
-    ...(library?.cutters ?? []).filter((c) => !job.cutters.some((d) => d.id === c.id)),
-    ...job.cutters,
-  ].sort((a, b) => a.number - b.number);
+  const bits = [...props.bits.filter((c) => !job.cutters.some((d) => d.id === c.id)), ...job.cutters].sort(
+    (a, b) => a.number - b.number,
+  );
   const { label, Sentence: Told, Fields, More } = cardOf(pass);
   const bit = (
     <Choice
@@ -107,16 +104,7 @@ export function PassCard(props: PassCardProps) {
         <ReserveTick {...edited} />
         <AddAndRemove {...props} />
       </Folded>
-      <Folded title={`Bit ${cutter.number}: ${cutter.name}`}>
-        <CutterFields cutter={cutter} onChange={ofBit} />
-        <button
-          type="button"
-          className="btn btn-sm mt-1 w-full"
-          onClick={() => void ask(SHOP.changeLibrary, {}, putting('cutters', cutter))}
-        >
-          Keep in the drawer for other jobs
-        </button>
-      </Folded>
+      <BitFold cutter={cutter} material={job.board.material} onChange={ofBit} />
     </Card>
   );
 }

@@ -56,9 +56,9 @@ export function FlatsOffer({
 function KindButtons({
   bit,
   change,
-  library,
+  bits,
   onSelect,
-}: Pick<PassCardProps, 'change' | 'library' | 'onSelect'> & { bit?: Cutter }) {
+}: Pick<PassCardProps, 'change' | 'bits' | 'onSelect'> & { bit?: Cutter }) {
   return (
     <div className="grid grid-cols-2 gap-1.5 pt-1">
       {PASS_KINDS.map((kind) => (
@@ -69,7 +69,7 @@ function KindButtons({
           className="btn btn-sm px-1"
           onClick={() => {
             let made: string | null = null;
-            change((j) => (made = addPass(j, kind.kind, bit, library?.cutters ?? [])));
+            change((j) => (made = addPass(j, kind.kind, bit, bits)));
             if (made) onSelect(made);
           }}
         >
@@ -81,12 +81,12 @@ function KindButtons({
 }
 
 /** Buttons that add a pass of each kind, and the one that takes this pass away. */
-export function AddAndRemove({ job, change, library, pass, onSelect }: PassCardProps) {
+export function AddAndRemove({ job, change, bits, pass, onSelect }: PassCardProps) {
   const index = job.passes.indexOf(pass);
   return (
     <>
       <p className="soft pt-1 text-sm">Add one more for</p>
-      <KindButtons bit={cutterOf(job, pass)} {...{ change, library, onSelect }} />
+      <KindButtons bit={cutterOf(job, pass)} {...{ change, bits, onSelect }} />
       <button
         type="button"
         className="btn btn-sm mt-2 w-full"
@@ -105,13 +105,13 @@ export function AddAndRemove({ job, change, library, pass, onSelect }: PassCardP
 /** A setup without a pass: what can be added. */
 export function NoPassCard({
   change,
-  library,
+  bits,
   onSelect,
 }: Omit<PassCardProps, 'pass' | 'plan' | 'fresh' | 'onSetup' | 'id'>) {
   return (
     <Card title="Passes" subtitle="nothing is cut in this setup yet">
       <Sentence>Add the first pass; its bit comes from the drawer.</Sentence>
-      <KindButtons {...{ change, library, onSelect }} />
+      <KindButtons {...{ change, bits, onSelect }} />
     </Card>
   );
 }

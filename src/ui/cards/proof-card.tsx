@@ -1,6 +1,6 @@
 'use client';
 import type { PlanInfo } from '@/contract/plans';
-import type { Library } from '@/core/doc/library';
+import type { Cutter } from '@/core/cutter/cutter';
 import type { Finding, Fix } from '@/core/findings/finding';
 import { isThrough } from '@/core/passes/order';
 import { withDrawer } from '@/core/plan/drawer';
@@ -23,7 +23,7 @@ export function ProofCard({
   stopping,
   seconds,
   job,
-  library,
+  bits,
   picked,
   onPick,
   onFix,
@@ -37,7 +37,8 @@ export function ProofCard({
   seconds: number | null;
   /** The setup that is shown. */
   job: SetupView;
-  library: Library | undefined;
+  /** What else is in the drawer. */
+  bits: Cutter[];
   picked: Finding | null;
   onPick(f: Finding): void;
   onFix(f: Fix): void;
@@ -127,7 +128,7 @@ export function ProofCard({
           ? 'No findings'
           : `${s.findings.length} ${s.findings.length === 1 ? 'finding' : 'findings'}`}
       </h3>
-      <FindingList {...listed} findings={library ? withDrawer(s.findings, job, library) : s.findings} />
+      <FindingList {...listed} findings={withDrawer(s.findings, job, bits)} />
       <GivenPrograms id={id} picked={picked} onPick={onPick} />
     </Card>
   );

@@ -12,7 +12,7 @@ import { Choice, Folded, TextField } from '../controls/fields';
 import type { CardProps } from './card-props';
 
 /** Passes made a recipe of, and a recipe taken to this job, with what did not fit said. */
-export function RecipePanel({ job, change, library }: CardProps) {
+export function RecipePanel({ job, change, library, bits }: CardProps) {
   const client = useQueryClient();
   const recipes = library?.recipes ?? [];
   const [name, setName] = useState('');
@@ -34,7 +34,7 @@ export function RecipePanel({ job, change, library }: CardProps) {
     }
   };
   const work = (r: Recipe) => {
-    const { edits, said, found } = workBy(job, r, library?.cutters ?? []);
+    const { edits, said, found } = workBy(job, r, bits);
     change((j) => applyEdits(j.document, edits));
     setTold({ of: r.name, said: [...said, ...found.map((f) => textOf(f).message)] });
   };

@@ -115,20 +115,43 @@ export function NumberField({
   );
 }
 
-/** A feed in mm/min, shown in the shop's unit; the other one and seconds are understood ("60 in/min", "30 mm/s"). */
+/** How a feed is shown and taken in the shop's unit; the other one and seconds are understood ("60 in/min", "30 mm/s"). */
+function useFeed(value: number, onChange: (v: number) => void) {
+  const unit = useUnit() === 'in' ? 'in/min' : 'mm/min';
+  return {
+    shown: unit === 'in/min' ? trimNumber(value / MM_PER_INCH, 2) : trimNumber(value, 1),
+    suffix: unit,
+    take: (text: string) =>
+      taken(
+        () => parseFeed(text, unit),
+        () => null,
+        (v) => onChange(Number(v.toFixed(2))),
+      ),
+  };
+}
+
+/** A feed, mm/min. */
 export function FeedField({ label, value, onChange, note }: NumberProps) {
-  const inches = useUnit() === 'in';
+  return <TypedField label={label} note={note} {...useFeed(value, onChange)} />;
+}
+
+/** A feed in a table, mm/min. @param label what it is, for who does not see the table */
+export function FeedCell({ label, value, onChange }: Pick<NumberProps, 'label' | 'value' | 'onChange'>) {
+  const { suffix: _, ...feed } = useFeed(value, onChange);
+  return <Typed label={label} {...feed} />;
+}
+
+/** A whole number above nothing in a table. @param label what it is, for who does not see the table */
+export function WholeCell({ label, value, onChange }: Pick<NumberProps, 'label' | 'value' | 'onChange'>) {
   return (
-    <TypedField
+    <Typed
       label={label}
-      note={note}
-      shown={inches ? trimNumber(value / MM_PER_INCH, 2) : trimNumber(value, 1)}
-      suffix={inches ? 'in/min' : 'mm/min'}
+      shown={trimNumber(value, 0)}
       take={(text) =>
         taken(
-          () => parseFeed(text, inches ? 'in/min' : 'mm/min'),
-          () => null,
-          (v) => onChange(Number(v.toFixed(2))),
+          () => parseNumber(text, true),
+          (v) => limit(v, { min: 1 }, (n) => trimNumber(n, 0)),
+          onChange,
         )
       }
     />

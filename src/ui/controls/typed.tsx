@@ -27,7 +27,7 @@ export function Typed({
   label,
   take,
 }: {
-  id: string;
+  id?: string;
   shown: string;
   suffix?: string;
   label: string;

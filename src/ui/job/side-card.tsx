@@ -15,8 +15,8 @@ import type { OpenScreen } from './use-screen';
 
 /** The card of the station: what is selected, its numbers and what follows from them. */
 function StationCard({ screen }: { screen: OpenScreen }) {
-  const { job, change, library, station, plan, fresh, facts, pass, state, editor, id } = screen;
-  const cards = { job, change, library };
+  const { job, change, library, bits, station, plan, fresh, facts, pass, state, editor, id } = screen;
+  const cards = { job, change, library, bits };
   switch (station) {
     case 'Board':
       return <BoardCard {...cards} facts={facts} onSetup={screen.showSetup} />;
@@ -65,7 +65,7 @@ function StationCard({ screen }: { screen: OpenScreen }) {
           stopping={screen.stopping}
           seconds={fresh ? (state.plan?.summary?.seconds ?? null) : null}
           job={job}
-          library={library}
+          bits={bits}
           picked={screen.picked}
           onPick={screen.pick}
           onFix={screen.fix}

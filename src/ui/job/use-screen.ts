@@ -7,6 +7,7 @@ import { SHOP } from '@/contract/shop';
 import { boardSchema } from '@/core/doc/board';
 import { applyEdits } from '@/core/doc/edits';
 import { type Job, setupsOf } from '@/core/doc/job';
+import { bitsIn } from '@/core/doc/own-feeds';
 import type { Grid } from '@/core/field/height-field';
 import type { Finding, Fix } from '@/core/findings/finding';
 import { cutoutFacts } from '@/core/plan/plan-passes';
@@ -91,6 +92,10 @@ export function useScreen(id: string) {
   const { job, change, tryOut } = useSetup(state);
   const plan = useMemo(() => planFor(state.plan, job), [state.plan, job]);
   const library = useQuery({ queryKey: ['library'], queryFn: () => ask(SHOP.library, {}), staleTime: 60_000 });
+  const bits = useMemo(
+    () => (job && library.data ? bitsIn(library.data.cutters, job.board.material) : []),
+    [library.data, job],
+  );
   const layers = useMemo(() => [...place.layers], [place.layers]);
   const sound = useMemo(() => job !== null && drawable.safeParse(job.board).success, [job]);
   const [axis, setAxis] = useState<'x' | 'y'>('x');
@@ -128,6 +133,7 @@ export function useScreen(id: string) {
     fresh,
     summary,
     library: library.data,
+    bits,
     layers,
     look,
     axis,

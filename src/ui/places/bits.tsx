@@ -7,6 +7,7 @@ import { BitFeed } from '../cards/bit-feed';
 import { CutterFields, CutterMark, SHAPE_NAMES } from '../cards/cutter-fields';
 import { NumberField } from '../controls/fields';
 import { BitDrawing } from './bit-drawing';
+import { FeedsByMaterial } from './feeds-by-material';
 import type { Place } from './place';
 import { PlacePage } from './place-page';
 
@@ -30,23 +31,26 @@ const BITS: Place<'cutters'> = {
     `${SHAPE_NAMES[c.shape]} ${formatLength(c.diameter, 'mm', 3)}, flutes ${formatLength(c.fluteLength)} long`,
   fresh: (all) => numbered(DRAWER[0], all, 'new bit'),
   copy: (c, all) => numbered(c, all, `${c.name} copy`.slice(0, 80)),
-  card: (c, set) => (
-    <div className="grid gap-x-6 lg:grid-cols-[1fr_15rem]">
-      <div>
-        <NumberField
-          whole
-          label="Number"
-          value={c.number}
-          min={1}
-          max={999}
-          onChange={(v) => set((t) => (t.number = v))}
-          note="as programs call it"
-        />
-        <BitFeed cutter={c} onChange={(v) => set((t) => (t.feed = v))} />
-        <CutterFields cutter={c} onChange={set} />
+  card: (c, set, { materials }) => (
+    <>
+      <div className="grid gap-x-6 lg:grid-cols-[1fr_15rem]">
+        <div>
+          <NumberField
+            whole
+            label="Number"
+            value={c.number}
+            min={1}
+            max={999}
+            onChange={(v) => set((t) => (t.number = v))}
+            note="as programs call it"
+          />
+          <BitFeed cutter={c} onChange={(v) => set((t) => (t.feed = v))} />
+          <CutterFields cutter={c} onChange={set} />
+        </div>
+        <BitDrawing cutter={c} />
       </div>
-      <BitDrawing cutter={c} />
-    </div>
+      <FeedsByMaterial bit={c} materials={materials} onChange={(next) => set((t) => Object.assign(t, next))} />
+    </>
   ),
 };
 

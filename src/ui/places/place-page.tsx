@@ -106,7 +106,7 @@ export function PlacePage<K extends Shelf>({ place }: { place: Place<K> }) {
                 </button>
               ))}
             {isCopied(place.shelf) && <UsedBy jobs={uses?.[place.shelf][thing.id]} />}
-            <div key={thing.id}>{place.card(thing, set)}</div>
+            <div key={thing.id}>{library && place.card(thing, set, library)}</div>
           </section>
         )}
         {!thing && undoable && (

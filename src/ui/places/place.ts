@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { Shelf, Thing } from '@/core/doc/library';
+import type { Library, Shelf, Thing } from '@/core/doc/library';
 
 /** One of the shop's places: what stands in it, and how one thing is shown, found, made and copied. */
 export interface Place<K extends Shelf> {
@@ -20,7 +20,7 @@ export interface Place<K extends Shelf> {
   copy(thing: Thing<K>, all: Thing<K>[]): Thing<K>;
   /** What stands first on the shelf is for, where that matters. */
   firstFor?: string;
-  card(thing: Thing<K>, set: (edit: (t: Thing<K>) => void) => void): ReactNode;
+  card(thing: Thing<K>, set: (edit: (t: Thing<K>) => void) => void, library: Library): ReactNode;
 }
 
 /** What of a place a search for some words finds. */

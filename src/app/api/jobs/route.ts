@@ -1,4 +1,5 @@
 import { JOBS } from '@/contract/jobs';
+import { materialNamed } from '@/core/doc/defaults';
 import { jobSchema } from '@/core/doc/job';
 import { atHand } from '@/core/plan/at-hand';
 import { plainJob, proposeJob } from '@/core/plan/propose';
@@ -28,11 +29,11 @@ export const POST = serve(JOBS.create, async ({ body: { asset, name } }) => {
   const { db } = await shop();
   const library = await getLibrary(db);
   const { materials } = library;
-  const hand = atHand(library);
+  const material = materials.find((m) => m.name === 'maple') ?? materials[0] ?? materialNamed('maple');
+  const hand = atHand(library, material);
   if (!hand) throw new BadRequest('the drawer needs an end mill and a ball, and the shop a machine: add them there');
-  const material = materials.find((m) => m.name === 'maple') ?? materials[0];
   const common = { order: '', ...hand };
-  const board = material ? { material } : {};
+  const board = { material };
   if (asset === undefined) {
     const job = plainJob({ ...common, name: name || 'New board', board: { ...EMPTY_BOARD, ...board } });
     return createJob(db, jobSchema.parse(job));
