@@ -39,6 +39,22 @@ test('a bit is entered, copied, taken away and brought back, searched, and goes 
     .poll(async () => (await library()).cutters.at(-1))
     .toMatchObject({ name: 'ball 1/8 in long', shape: 'ball', diameter: 3.175, feed: 1200 });
 
+  // What its owner has found in a material wins over what is proposed there, until it is taken back.
+  await page.getByText('Feeds by material').click();
+  const inAcrylic = page.getByRole('row', { name: /^acrylic/ });
+  // 0.05 mm a tooth at the least, with two flutes at 16000 rpm; the bit's own 1200 mm/min would be finer.
+  await expect(field(page, 'Feed in acrylic')).toHaveValue('1600');
+  await expect(inAcrylic).toContainText('starting figure');
+  await enter(page, 'Feed in acrylic', '30 mm/s');
+  await expect(inAcrylic).toContainText('your own');
+  await expect(page.getByText('Feeds by material: 1 of your own')).toBeVisible();
+  await expect
+    .poll(async () => (await library()).cutters.at(-1).feeds)
+    .toEqual([{ material: 'acrylic', feed: 1800, plunge: 500, rpm: 16000 }]);
+  await inAcrylic.getByRole('button', { name: 'your own' }).click();
+  await expect(field(page, 'Feed in acrylic')).toHaveValue('1600');
+  await enter(page, 'Feed in maple', '1111');
+
   await page.getByRole('button', { name: 'Duplicate' }).click();
   await expect(page.getByRole('heading', { name: '10 · ball 1/8 in long copy' })).toBeVisible();
   await page.getByRole('button', { name: 'Remove', exact: true }).click();

@@ -188,14 +188,19 @@ test('a new shop asks for its machine and its bits, says what follows, and can s
     await expect(page.getByRole('region', { name: 'First steps' })).toBeHidden();
     // Fields of the whole shop show inches first when that is wanted; what is stored stays the same.
     const { stepdown } = (await jobOf(page.url().split('/').pop()!.split('?')[0])).passes[0] as { stepdown: number };
-    await page.getByRole('button', { name: 'Fields in mm; change to in' }).click();
+    await page.getByRole('button', { name: 'Lengths in mm; change to in' }).click();
     await expect(field(page, 'Stepdown')).toHaveValue(`${Number((stepdown / 25.4).toFixed(4))} in`);
     await expect(field(page, 'Feed')).toHaveValue(/^\d+(\.\d+)?$/);
     await enter(page, 'Stepdown', '0.05');
     await expect(field(page, 'Stepdown')).toHaveValue('0.05 in');
+    // Sentences, terms and the header are told in inches too.
+    await expect(page.getByText(/Clears in levels of at most/)).toContainText('0.05 in');
+    await page.getByRole('button', { name: 'What is meant by stepdown' }).click();
+    await expect(page.getByText(/^The most that a pass goes down at once: 0\.05 in/)).toBeVisible();
+    await page.keyboard.press('Escape');
     await page.goto('/shop/bits');
     await expect(field(page, 'Diameter')).toHaveValue(/ in$/);
-    await page.getByRole('button', { name: 'Fields in in; change to mm' }).click();
+    await page.getByRole('button', { name: 'Lengths in in; change to mm' }).click();
     await expect(field(page, 'Diameter')).toHaveValue(/ mm$/);
   } finally {
     await own.close();

@@ -1,7 +1,9 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from 'vitest';
+import { afterEach, expect, test } from 'vitest';
+import { sayIn } from '../units/say';
+import type { Finding } from './finding';
 import { FIX_LABELS } from './texts/fixes';
-import { KNOWN_RULES } from './texts/text-of';
+import { KNOWN_RULES, textOf } from './texts/text-of';
 
 /** The rows of the tables of docs/findings.md: the rules, and what mends them. */
 const rows = readFileSync('docs/findings.md', 'utf8')
@@ -28,4 +30,13 @@ test('every row names fixes that there are, or says why there is none; every fix
   }
   const told = new Set(rows.flatMap((r) => r.fixes));
   expect(Object.keys(FIX_LABELS).filter((f) => !told.has(f))).toEqual([]);
+});
+
+afterEach(() => sayIn('mm'));
+
+test('what is told of a finding is told in the unit that its reader has chosen', () => {
+  const found = { rule: 'gouge', subject: {}, figures: { deep: 0.254, most: 0.0508 } } as unknown as Finding;
+  expect(textOf(found).message).toContain('cut 0.254 mm too deep, more than 0.05 mm');
+  sayIn('in');
+  expect(textOf(found).message).toContain('cut 0.01 in too deep, more than 0.002 in');
 });

@@ -4,7 +4,7 @@ import { first, type Library, type LibraryChange, removing } from '../doc/librar
 import { fitsCollet } from '../doc/machine';
 import { PASS_KINDS } from '../passes/registry';
 import { bitFor } from '../passes/with-bit';
-import { formatLength } from '../units/length';
+import { sayLength } from '../units/say';
 import { atHand } from './at-hand';
 
 /** What a shop of one machine and some bits comes to. */
@@ -30,7 +30,7 @@ export function shopOf(library: Library, machine: string, bits: string[]): Begun
   const begun = atHand({ machines: [own], cutters: fit }, library.materials[0] ?? materialNamed('maple'));
   const without = PASS_KINDS.filter((k) => bitFor(k.kind, fit) === null).map((k) => k.name);
   const cannot = [
-    `boards longer than ${formatLength(own.x)} or wider than ${formatLength(own.y)} do not lie within its travel`,
+    `boards longer than ${sayLength(own.x)} or wider than ${sayLength(own.y)} do not lie within its travel`,
     ...(without.length > 0 ? [`none of the bits that fit it suits ${without.join(', ')}`] : []),
     ...(own.toolChanger ? [] : ['it changes no bits by itself: each bit is a program of its own']),
   ];

@@ -2,7 +2,7 @@ import type { Machine } from '../doc/machine';
 import { fitsCollet } from '../doc/machine';
 import type { Edit } from '../findings/edit';
 import type { SetupView } from '../setup/view';
-import { formatLength } from '../units/length';
+import { sayLength } from '../units/say';
 import { fittedTo } from './at-hand';
 
 /** What another machine means for a job. */
@@ -22,13 +22,13 @@ export function onMachine(
   const { place } = setup;
   if (place.x < 0 || place.y < 0 || place.x + board.x > machine.x || place.y + board.y > machine.y)
     said.push(
-      `the board of ${formatLength(board.x)} by ${formatLength(board.y)} at ${formatLength(place.x)}, ${formatLength(place.y)} reaches beyond the table of ${formatLength(machine.x)} by ${formatLength(machine.y)}`,
+      `the board of ${sayLength(board.x)} by ${sayLength(board.y)} at ${sayLength(place.x)}, ${sayLength(place.y)} reaches beyond the table of ${sayLength(machine.x)} by ${sayLength(machine.y)}`,
     );
   const fitted = cutters.map((c) => fittedTo(machine, c));
   cutters.forEach((c, i) => {
     const f = fitted[i];
     if (!fitsCollet(machine, c))
-      said.push(`no collet of it takes the ${formatLength(c.shankDiameter)} shank of ${c.name}`);
+      said.push(`no collet of it takes the ${sayLength(c.shankDiameter, 3)} shank of ${c.name}`);
     if (f.rpm !== c.rpm)
       said.push(`${c.name} turns at ${c.rpm} rpm, the spindle does ${machine.minRpm} to ${machine.maxRpm}`);
     else if (f.feed !== c.feed || f.plunge !== c.plunge) said.push(`${c.name} is fed faster than its axes go`);

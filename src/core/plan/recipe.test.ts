@@ -128,7 +128,9 @@ test('a bit that is run otherwise here keeps its feeds and says so; one whose id
   other.cutters.find((c) => c.id === 'em6')!.feed = 1234;
   const fed = workBy(other, recipe, DRAWER);
   expect(fed.said).toEqual([
-    expect.stringMatching(/^end mill 6\.35 keeps the feeds that it has here, 1234 and .* the recipe had 1800/),
+    expect.stringMatching(
+      /^end mill 6\.35 keeps the feeds that it has here, 1234 mm\/min and .* the recipe had 1800 mm\/min/,
+    ),
   ]);
   // The back is cut by a bit of the same id that is another.
   const two = found();

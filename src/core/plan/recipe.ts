@@ -11,7 +11,7 @@ import { freeId } from '../passes/proposals';
 import { kindOf } from '../passes/registry';
 import { bitFor } from '../passes/with-bit';
 import { type SetupView, setupView } from '../setup/view';
-import { formatLength } from '../units/length';
+import { sayFeed, sayLength } from '../units/say';
 import { fittedTo } from './at-hand';
 import { problems } from './problems';
 
@@ -105,13 +105,13 @@ class Applying {
       );
       this.said.push(
         bit
-          ? `no collet of ${machine.name} takes the ${formatLength(own.shankDiameter)} shank of ${own.name}: ${bit.name} takes its place, with its own proposed figures`
-          : `no collet of ${machine.name} takes the ${formatLength(own.shankDiameter)} shank of ${own.name}, and no bit of its shape fits: ${kindOf(kind).name} is left out`,
+          ? `no collet of ${machine.name} takes the ${sayLength(own.shankDiameter, 3)} shank of ${own.name}: ${bit.name} takes its place, with its own proposed figures`
+          : `no collet of ${machine.name} takes the ${sayLength(own.shankDiameter, 3)} shank of ${own.name}, and no bit of its shape fits: ${kindOf(kind).name} is left out`,
       );
     } else if (!like) this.said.push(`${own.name} is not in the drawer; its copy from the recipe is taken`);
     else if (like.feed !== own.feed || like.plunge !== own.plunge || like.rpm !== own.rpm)
       this.said.push(
-        `${like.name} keeps the feeds that it has here, ${like.feed} and down ${like.plunge} mm/min at ${like.rpm} rpm; the recipe had ${own.feed}, ${own.plunge} and ${own.rpm}`,
+        `${like.name} keeps the feeds that it has here, ${sayFeed(like.feed)} and down ${sayFeed(like.plunge)} at ${like.rpm} rpm; the recipe had ${sayFeed(own.feed)}, ${sayFeed(own.plunge)} and ${own.rpm} rpm`,
       );
     if (bit) bit = this.brought(bit);
     this.chosen.set(`${kind} ${own.id}`, bit);
@@ -125,7 +125,7 @@ class Applying {
     const fitted = fittedTo(this.view.machine, bit);
     if (fitted.rpm !== bit.rpm || fitted.feed !== bit.feed || fitted.plunge !== bit.plunge)
       this.said.push(
-        `${bit.name} runs at ${fitted.rpm} rpm and ${fitted.feed} mm/min here instead of ${bit.rpm} and ${bit.feed}: more than ${this.view.machine.name} does`,
+        `${bit.name} runs at ${fitted.rpm} rpm and ${sayFeed(fitted.feed)} here instead of ${bit.rpm} and ${sayFeed(bit.feed)}: more than ${this.view.machine.name} does`,
       );
     const taken = new Set(this.cutters.map((c) => c.number));
     let number = bit.number;
@@ -181,7 +181,7 @@ class Applying {
     }
     if ('area' in p && p.area.kind === 'frame' && (p.area.x1 > board.x || p.area.y1 > board.y)) {
       this.said.push(
-        `${what}: its frame of ${formatLength(p.area.x1 - p.area.x0)} by ${formatLength(p.area.y1 - p.area.y0)} does not lie on this board; it takes the board's face`,
+        `${what}: its frame of ${sayLength(p.area.x1 - p.area.x0)} by ${sayLength(p.area.y1 - p.area.y0)} does not lie on this board; it takes the board's face`,
       );
       p.area = { kind: 'face' };
     }

@@ -4,7 +4,8 @@ import { tipRadius } from '@/core/cutter/cutter';
 import type { Library } from '@/core/doc/library';
 import type { Grid } from '@/core/field/height-field';
 import type { SetupView } from '@/core/setup/view';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { trimNumber } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import { Choice, Folded, LengthField } from '../controls/fields';
 import { arranged, arrangeInput } from './use-arrangement';
 
@@ -72,9 +73,9 @@ export function Detail({
       {now && (
         <div className="text-sm leading-snug" data-testid="detail">
           <p>
-            {bit.name} leaves more than {formatLength(tolerance)} on <b>{trimNumber(100 * now.shares[bit.id], 2)} %</b>{' '}
-            of the piece, marked on the board. Hollows narrower than {formatLength(tip, 'mm', 3)} fill up; rounded ones
-            survive from a radius of {formatLength(tip / 2, 'mm', 3)}.
+            {bit.name} leaves more than {sayLength(tolerance)} on <b>{trimNumber(100 * now.shares[bit.id], 2)} %</b> of
+            the piece, marked on the board. Hollows narrower than {sayLength(tip, 3)} fill up; rounded ones survive from
+            a radius of {sayLength(tip / 2, 3)}.
           </p>
           <p className="mt-1">
             {now.larger === null

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { SurfaceFacts } from '@/core/arrange/compose';
 import { fitWhole, ledgerOf, pressTo, proposedDepth } from '@/core/arrange/ledger';
 import type { SetupView } from '@/core/setup/view';
-import { formatLength } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import { Choice, Folded, LengthField } from '../controls/fields';
 
 /** Brings what is arranged to a depth: all of it, or only what lies beyond a height. */
@@ -50,7 +50,7 @@ export function FitToDepth({
       />
       {how === 'high' && <LengthField label="Unchanged up to" value={knee} min={0} max={500} onChange={setAbove} />}
       <button type="button" className="btn btn-sm my-1 w-full" disabled={l.depth <= 0} onClick={fit}>
-        Fit {formatLength(l.depth, 'mm', 2)} to {formatLength(goal, 'mm', 2)}
+        Fit {sayLength(l.depth)} to {sayLength(goal)}
       </button>
       {job.seat.press && (
         <button type="button" className="btn btn-sm my-1 w-full" onClick={() => change((j) => (j.seat.press = null))}>

@@ -3,8 +3,8 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import { boundsOf, distanceBetween, keepGaps } from '@/core/arrange/place';
 import { type Gap, THE_BOARD } from '@/core/doc/layer';
-import { formatLength } from '@/core/units/length';
 import { clean } from '@/core/units/round';
+import { sayLength } from '@/core/units/say';
 import { Choice, Folded, LengthField } from '../controls/fields';
 import { newId } from './actions';
 import type { FieldsProps } from './kinds/kind-fields';
@@ -102,8 +102,7 @@ export function GapFields({ job, layer, change }: Pick<FieldsProps, 'job' | 'lay
         Keep this distance
       </button>
       <p className="soft text-[13px] leading-snug">
-        It starts from where they are, {formatLength(0)} touches; type the number wanted. When one moves the other
-        follows.
+        It starts from where they are, {sayLength(0)} touches; type the number wanted. When one moves the other follows.
       </p>
     </Folded>
   );

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { centring } from '@/core/arrange/flat-field';
 import type { Layer } from '@/core/doc/layer';
-import { formatLength } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import type { ArrangeApi } from '@/ui/arrange/arrange.worker';
 import type { LayerCardProps } from '@/ui/arrange/layer-card-props';
 import { duplicateLayers, editLayers, mirrorLayers, moveLayers } from './actions';
@@ -32,9 +32,7 @@ export function LayerCommands({
     }
     const { dx, dy, mx, my } = centring(found.field.bounds, found.standing);
     change((j) => moveLayers(j, [layer.id], dx, dy));
-    setSaid(
-      `centred in the field: ${formatLength(mx, 'mm', 1)} left and right, ${formatLength(my, 'mm', 1)} near and far`,
-    );
+    setSaid(`centred in the field: ${sayLength(mx, 1)} left and right, ${sayLength(my, 1)} near and far`);
   };
 
   return (

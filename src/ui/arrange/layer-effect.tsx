@@ -3,7 +3,8 @@ import { isBump } from '@/core/arrange/bump';
 import type { Layer } from '@/core/doc/layer';
 import type { SetupView } from '@/core/setup/view';
 import type { SourceInfo } from '@/core/sources/inspect';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { trimNumber } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import { Sentence } from '../cards/card';
 import type { CloseLook } from './looks';
 import { effectText } from './words-for';
@@ -51,7 +52,7 @@ export function LayerEffect({ job, layer, close, info, set }: Props) {
         {effect && effect.lost > 0 && !layer.hidden && (
           <span className="text-accent">
             {' '}
-            It goes {formatLength(effect.lostMost, 'mm', 2)} below the base there, and that is lost.
+            It goes {sayLength(effect.lostMost)} below the base there, and that is lost.
           </span>
         )}
       </Sentence>
@@ -63,14 +64,14 @@ export function LayerEffect({ job, layer, close, info, set }: Props) {
             className="btn btn-sm mt-2 w-full"
             onClick={() => set((l) => Object.assign(l, { join: 'carve', invert: true, lift: Math.max(0, l.lift) }))}
           >
-            Let it dig {formatLength(layer.rise, 'mm', 1)}
+            Let it dig {sayLength(layer.rise, 1)}
           </button>
         </div>
       )}
       {info?.terraces && source.kind === 'image' && !source.tone.terraces && (
         <div role="alert" className="mb-2 rounded-lg border border-accent px-3 py-2 text-sm leading-snug">
           This image holds {info.terraces.levels} heights only: terraces of{' '}
-          {formatLength(layer.rise * info.terraces.step, 'mm', 3)} at this rise.
+          {sayLength(layer.rise * info.terraces.step, 3)} at this rise.
           <button
             type="button"
             className="btn btn-sm mt-2 w-full"

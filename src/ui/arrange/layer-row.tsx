@@ -3,7 +3,7 @@ import { Eye, EyeOff, GripVertical, Lock, LockOpen } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import type { Layer } from '@/core/doc/layer';
 import type { SetupView } from '@/core/setup/view';
-import { formatLength } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import { editLayers } from './actions';
 import type { ThinSection as Heights } from './looks';
 import { type commonRange, ThinSection } from './thin-section';
@@ -73,7 +73,7 @@ export function LayerRow({ layer, job, selected, problems, thin, range, onSelect
           <span className={`min-w-0 flex-1 truncate text-[13px] ${on ? 'font-semibold' : ''}`}>{layer.name}</span>
           {!problems[layer.id] && (
             <span className="soft shrink-0 text-[12px]">
-              {first ? 'lowest' : join}, {formatLength(layer.rise, 'mm', 1)}
+              {first ? 'lowest' : join}, {sayLength(layer.rise, 1)}
             </span>
           )}
         </span>

@@ -2,9 +2,10 @@
 import type { SurfaceFacts } from '@/core/arrange/compose';
 import { ledgerOf, seatedDepth } from '@/core/arrange/ledger';
 import type { SetupView } from '@/core/setup/view';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { trimNumber } from '@/core/units/length';
+import { sayLength, sayNumber } from '@/core/units/say';
 
-const mm = (v: number) => trimNumber(v, 2);
+const told = (v: number) => sayNumber(v);
 
 /** The board's thickness as a sum: skin above, the layers' depth, backing below. */
 export function LedgerBar({ job, facts }: { job: SetupView; facts: SurfaceFacts | null }) {
@@ -24,18 +25,18 @@ export function LedgerBar({ job, facts }: { job: SetupView; facts: SurfaceFacts 
         />
       </div>
       <p className="mt-1 text-[13px] leading-tight">
-        <span className="soft">skin</span> <b>{mm(l.skin)}</b> +{' '}
-        <span className="soft">{sunk ? 'deepest' : 'highest'}</span> <b>{mm(l.depth)}</b> +{' '}
-        <span className="soft">backing</span> <b className={over ? 'text-accent' : ''}>{mm(l.backing)}</b> ={' '}
-        {formatLength(l.thickness, 'mm', 2)}
+        <span className="soft">skin</span> <b>{told(l.skin)}</b> +{' '}
+        <span className="soft">{sunk ? 'deepest' : 'highest'}</span> <b>{told(l.depth)}</b> +{' '}
+        <span className="soft">backing</span> <b className={over ? 'text-accent' : ''}>{told(l.backing)}</b> ={' '}
+        {sayLength(l.thickness)}
       </p>
       <p className={`text-[13px] leading-tight ${over ? 'text-accent' : 'soft'}`}>
         {over
-          ? `${formatLength(-l.backing, 'mm', 2)} more than the board has`
+          ? `${sayLength(-l.backing)} more than the board has`
           : `${trimNumber(100 * l.used, 0)} % of the board's depth used`}
         {facts.clipped.area > 0 && (
           <span className="text-accent">
-            , up to {formatLength(facts.clipped.most, 'mm', 2)} {sunk ? 'over the top' : 'below the base'} is clipped
+            , up to {sayLength(facts.clipped.most)} {sunk ? 'over the top' : 'below the base'} is clipped
           </span>
         )}
       </p>
@@ -68,18 +69,18 @@ export function LedgerLines({ job, facts }: { job: SetupView; facts: SurfaceFact
           .map((e) => (
             <tr key={e.id}>
               <td className="max-w-28 truncate">{e.name}</td>
-              <td className="text-right">{mm(e.lift)}</td>
-              <td className="text-right">{mm(e.rise)}</td>
-              <td className="text-right">{mm(e.top)}</td>
+              <td className="text-right">{told(e.lift)}</td>
+              <td className="text-right">{told(e.rise)}</td>
+              <td className="text-right">{told(e.top)}</td>
             </tr>
           ))}
       </tbody>
       <tfoot className="border-t border-base-300 font-semibold">
         <tr>
           <td colSpan={3}>
-            {sunk ? 'deepest' : 'highest'}, joined, at {trimNumber(at.x, 0)}, {trimNumber(at.y, 0)} mm
+            {sunk ? 'deepest' : 'highest'}, joined, at {sayNumber(at.x, 0)}, {sayLength(at.y, 0)}
           </td>
-          <td className="text-right">{mm(seatedDepth(job.seat, facts))}</td>
+          <td className="text-right">{told(seatedDepth(job.seat, facts))}</td>
         </tr>
       </tfoot>
     </table>

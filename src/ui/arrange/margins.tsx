@@ -1,6 +1,6 @@
 import { aroundOf } from '@/core/arrange/place';
 import type { Bounds } from '@/core/outline/polygon';
-import { formatLength } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 
 /** Words over the board that stay readable on any ground. */
 export function Label({
@@ -74,7 +74,7 @@ export function Margins({
               x={px((x0 + x1) / 2) + (x0 === x1 ? 12 : 0)}
               y={py((y0 + y1) / 2) + (x0 === x1 ? 4 : -5)}
               anchor={x0 === x1 ? 'start' : 'middle'}
-              text={formatLength(d, 'mm', 1)}
+              text={sayLength(d, 1)}
             />
           </g>
         ))}

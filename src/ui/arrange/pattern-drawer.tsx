@@ -8,7 +8,7 @@ import { ASSETS } from '@/contract/assets';
 import { addressOf } from '@/contract/endpoint';
 import { PATTERNS, type Pattern } from '@/contract/patterns';
 import { trueSize } from '@/core/sources/true-size';
-import { trimNumber } from '@/core/units/length';
+import { saidUnit, sayNumber } from '@/core/units/say';
 import { DescribePattern } from './describe-pattern';
 
 function Piece({ pattern: p, onPlace, onEdit }: { pattern: Pattern; onPlace(): void; onEdit(): void }) {
@@ -42,7 +42,7 @@ function Piece({ pattern: p, onPlace, onEdit }: { pattern: Pattern; onPlace(): v
         />
         <span className="w-full truncate text-[13px] leading-tight font-semibold">{p.name}</span>
         <span className="soft w-full truncate text-[12.5px] leading-tight">
-          {size ? `${trimNumber(size.x, 0)} × ${trimNumber(size.y, 0)} × ${trimNumber(size.z, 1)}` : 'any size'}
+          {size ? `${sayNumber(size.x, 0)} × ${sayNumber(size.y, 0)} × ${sayNumber(size.z, 1)}` : 'any size'}
         </span>
       </button>
       <button
@@ -81,7 +81,7 @@ export function PatternDrawer({ onPlace }: { onPlace(p: Pattern): void }) {
           onChange={(e) => setText(e.target.value)}
         />
         <p className="soft mt-1 text-[12.5px] leading-tight">
-          {shown.length} of {reliefs.length}, in mm; drag one onto the board
+          {shown.length} of {reliefs.length}, in {saidUnit()}; drag one onto the board
         </p>
       </div>
       {edited && <DescribePattern pattern={edited} onDone={() => setEdited(null)} />}

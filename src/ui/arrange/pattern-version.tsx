@@ -2,7 +2,7 @@ import { ASSETS, type AssetInfo } from '@/contract/assets';
 import { addressOf } from '@/contract/endpoint';
 import type { Pattern } from '@/contract/patterns';
 import { trueSize } from '@/core/sources/true-size';
-import { trimNumber } from '@/core/units/length';
+import { saySize } from '@/core/units/say';
 
 /** What of a file is compared with another. */
 interface Shown {
@@ -28,11 +28,7 @@ export function PatternVersion({ of }: { of: Shown }) {
       <figcaption className="mt-1 text-sm leading-tight">
         <b>{of.title}</b>
         <span className="soft block truncate">{of.file}</span>
-        <span className="soft block">
-          {size
-            ? `${trimNumber(size.x, 1)} × ${trimNumber(size.y, 1)} × ${trimNumber(size.z, 2)} mm`
-            : 'of any size, as it says none'}
-        </span>
+        <span className="soft block">{size ? saySize([size.x, size.y, size.z]) : 'of any size, as it says none'}</span>
       </figcaption>
     </figure>
   );

@@ -6,7 +6,7 @@ import { seatedDepth } from '@/core/arrange/ledger';
 import type { Library } from '@/core/doc/library';
 import type { Grid } from '@/core/field/height-field';
 import type { SetupView } from '@/core/setup/view';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { sayLength, sayNumber } from '@/core/units/say';
 import { Card, Sentence } from '../cards/card';
 import { Folded } from '../controls/fields';
 import { Detail } from './detail';
@@ -35,7 +35,7 @@ export function PlaqueCard({ id, job, revision, facts, library, change, onMissed
       <Sentence>
         {facts && shown.length > 0 ? (
           <>
-            It stands <b>{formatLength(seatedDepth(job.seat, facts), 'mm', 2)}</b>{' '}
+            It stands <b>{sayLength(seatedDepth(job.seat, facts))}</b>{' '}
             {job.seat.mode === 'sunk' ? "deep in the board's own top" : 'over its base plane'}.
           </>
         ) : (
@@ -44,8 +44,8 @@ export function PlaqueCard({ id, job, revision, facts, library, change, onMissed
         {facts && facts.clipped.area > 0 && (
           <span className="text-accent">
             {' '}
-            Up to {formatLength(facts.clipped.most, 'mm', 2)} is clipped near {trimNumber(facts.clipped.x, 0)},{' '}
-            {trimNumber(facts.clipped.y, 0)} mm; it is marked on the board.
+            Up to {sayLength(facts.clipped.most)} is clipped near {sayNumber(facts.clipped.x, 0)},{' '}
+            {sayLength(facts.clipped.y, 0)}; it is marked on the board.
           </span>
         )}
       </Sentence>

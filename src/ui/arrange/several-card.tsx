@@ -1,7 +1,7 @@
 'use client';
 import { alignLayers, distributeLayers, keepGaps } from '@/core/arrange/place';
 import type { SetupView } from '@/core/setup/view';
-import { formatLength } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import { Card, Sentence } from '../cards/card';
 import { TextField } from '../controls/fields';
 import { boundsAround, duplicateLayers, editLayers, mirrorLayers, moveLayers, removeLayers } from './actions';
@@ -57,7 +57,7 @@ export function SeveralCard({ job, selected, onSelect, ...shaping }: Props) {
           <>
             Together{' '}
             <b>
-              {formatLength(box.x1 - box.x0, 'mm', 1)} by {formatLength(box.y1 - box.y0, 'mm', 1)}
+              {sayLength(box.x1 - box.x0, 1)} by {sayLength(box.y1 - box.y0, 1)}
             </b>
             .
           </>

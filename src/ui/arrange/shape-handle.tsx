@@ -1,6 +1,7 @@
 'use client';
 import { type KeyboardEvent, type PointerEvent as ReactPointerEvent, useRef } from 'react';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { trimNumber } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import { HandleSign } from './handle-sign';
 import { HANDLES, type Handle, onStep } from './shape-handles';
 
@@ -56,7 +57,7 @@ export function ShapeHandle({ handle, name, x, y, value, moved, onHold, onTry, o
     e.preventDefault();
     onPut(limited(onStep(value + way * (e.shiftKey ? stride : step), handle)));
   };
-  const shown = unit === 'mm' ? formatLength(value, 'mm', 2) : `${trimNumber(value, 1)}°`;
+  const shown = unit === 'mm' ? sayLength(value) : `${trimNumber(value, 1)}°`;
   return (
     <g
       role="slider"

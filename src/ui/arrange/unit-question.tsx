@@ -1,5 +1,6 @@
 import { type Drawing, inInches } from '@/core/sources/drawing';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { trimNumber } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 
 interface Props {
   file: string;
@@ -12,7 +13,7 @@ interface Props {
 export function UnitQuestion({ file, drawing, onTake, onLeave }: Props) {
   const { x, y } = drawing.size;
   const inch = inInches(drawing);
-  const measured = (d: Drawing) => `${formatLength(d.size.x, 'mm', 1)} × ${formatLength(d.size.y, 'mm', 1)}`;
+  const measured = (d: Drawing) => `${sayLength(d.size.x, 1)} × ${sayLength(d.size.y, 1)}`;
   return (
     <fieldset className="mt-2 text-[13px]">
       <legend className="leading-snug">

@@ -1,6 +1,7 @@
 import type { Effect } from '@/core/arrange/compose';
 import type { Join, Layer } from '@/core/doc/layer';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { trimNumber } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 
 export const JOIN_NAMES: [Join, string][] = [
   ['stack', 'stack on'],
@@ -10,7 +11,7 @@ export const JOIN_NAMES: [Join, string][] = [
   ['blend', 'blend'],
 ];
 
-const mm = (v: number) => formatLength(v, 'mm', 1);
+const told = (v: number) => sayLength(v, 1);
 
 /** What a layer does to what lies beneath it, in words. */
 export function effectText(l: Layer, e: Effect | null, beneath: string): string {
@@ -19,8 +20,8 @@ export function effectText(l: Layer, e: Effect | null, beneath: string): string 
     return `It changes nothing: what lies beneath is ${l.join === 'lowest' ? 'lower' : 'higher'} everywhere.`;
   const part =
     e.changed < 0.995 * e.covered ? ` over ${trimNumber((100 * e.changed) / e.covered, 0)} % of its plan` : '';
-  const raises = e.up > 1e-3 ? `raises ${beneath} by up to ${mm(e.up)}` : '';
-  const digs = e.down > 1e-3 ? `digs ${mm(e.down)} into ${beneath}` : '';
+  const raises = e.up > 1e-3 ? `raises ${beneath} by up to ${told(e.up)}` : '';
+  const digs = e.down > 1e-3 ? `digs ${told(e.down)} into ${beneath}` : '';
   const what = raises && digs ? `${digs} and ${raises.replace(beneath, 'it')}` : raises || digs;
   return `It ${what}${part}.`;
 }

@@ -5,7 +5,7 @@ import type { Finding } from '@/core/findings/finding';
 import { textOf } from '@/core/findings/texts/text-of';
 import { zeroOf } from '@/core/setup/frame';
 import type { SetupView } from '@/core/setup/view';
-import { formatLength } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import type { Surface } from '../job/surface';
 import { BoardCanvas } from './board-canvas';
 import type { Layout, SectionLine, ViewMode } from './layout';
@@ -129,7 +129,7 @@ export function BoardPlan({
         height={height}
         className="absolute inset-0 touch-none"
         role="group"
-        aria-label={`The board from above, ${formatLength(board.x)} by ${formatLength(board.y)}`}
+        aria-label={`The board from above, ${sayLength(board.x)} by ${sayLength(board.y)}`}
         onPointerMove={move}
         onPointerUp={() => setGrip(null)}
         onPointerLeave={() => onPointer(null)}

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { DEPTH, DEVIATION, deviationRange, hasInk } from '@/core/arrange/picture';
+import { sayLength } from '@/core/units/say';
 import type { ViewMode } from '@/ui/board-view/layout';
 import type { Surface } from '../job/surface';
 
@@ -32,7 +33,7 @@ export function Legend({ mode, surface }: { mode: ViewMode; surface: Surface | n
   const over = mode === 'left over' && surface.deviation;
   return (
     <div className="panel absolute bottom-2 left-2 flex w-16 flex-col items-center gap-1 px-1 py-1.5 text-center text-[12.5px] leading-tight">
-      <span>{over ? `${range} mm left over` : 'top'}</span>
+      <span>{over ? `${sayLength(range)} left over` : 'top'}</span>
       {over && <Swatch left />}
       <span
         className="h-20 w-2.5 rounded-full border border-base-300"
@@ -40,7 +41,7 @@ export function Legend({ mode, surface }: { mode: ViewMode; surface: Surface | n
         aria-hidden
       />
       {over && <Swatch left={false} />}
-      <span>{over ? `${range} mm too deep` : `${low.toFixed(1)} mm`}</span>
+      <span>{over ? `${sayLength(range)} too deep` : sayLength(low, 1)}</span>
     </div>
   );
 }

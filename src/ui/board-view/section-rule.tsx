@@ -1,5 +1,6 @@
 'use client';
 import type { PointerEvent as ReactPointerEvent } from 'react';
+import { sayLength, sayNumber } from '@/core/units/say';
 import type { SectionLine } from './layout';
 import { shifted } from './section-line';
 
@@ -56,7 +57,7 @@ export function SectionGrips({
         aria-valuemin={0}
         aria-valuemax={board.y}
         aria-valuenow={Number(((section.y0 + section.y1) / 2).toFixed(1))}
-        aria-valuetext={`from ${section.x0.toFixed(1)}, ${section.y0.toFixed(1)} to ${section.x1.toFixed(1)}, ${section.y1.toFixed(1)} mm`}
+        aria-valuetext={`from ${sayNumber(section.x0, 1)}, ${sayNumber(section.y0, 1)} to ${sayNumber(section.x1, 1)}, ${sayLength(section.y1, 1)}`}
         onKeyDown={(e) => {
           const d = e.shiftKey ? 10 : 1;
           const by: Record<string, [number, number]> = {

@@ -1,13 +1,13 @@
 import { type Cutter, chipLoad } from '@/core/cutter/cutter';
 import { feedDoubts } from '@/core/cutter/feed-doubt';
-import { trimNumber } from '@/core/units/length';
+import { sayFeed, sayLength } from '@/core/units/say';
 import { FeedField } from '../controls/fields';
 
 /** A bit's feed with its chip load, and what was meant where that is out of all proportion. */
 export function BitFeed({ cutter, onChange }: { cutter: Cutter; onChange(feed: number): void }) {
   const { feed, rpm, flutes } = cutter;
   const doubts = feedDoubts(cutter);
-  const said = `${trimNumber(chipLoad(feed, rpm, flutes), doubts.length > 0 ? 4 : 3)} mm a tooth at ${rpm} rpm`;
+  const said = `${sayLength(chipLoad(feed, rpm, flutes), doubts.length > 0 ? 4 : 3)} a tooth at ${rpm} rpm`;
   return (
     <FeedField
       label="Feed"
@@ -21,7 +21,7 @@ export function BitFeed({ cutter, onChange }: { cutter: Cutter; onChange(feed: n
             {said}: hardly any bit is run so. Was it meant in another unit?{' '}
             {doubts.map((d) => (
               <button key={d.meant} type="button" className="btn btn-xs mr-1" onClick={() => onChange(d.feed)}>
-                {d.meant}: {trimNumber(d.feed, 1)} mm/min
+                {d.meant}: {sayFeed(d.feed)}
               </button>
             ))}
           </>

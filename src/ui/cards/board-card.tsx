@@ -2,7 +2,7 @@
 import type { SurfaceFacts } from '@/core/arrange/compose';
 import { dropFor, ledgerOf, skinFor } from '@/core/arrange/ledger';
 import type { Board } from '@/core/doc/board';
-import { formatLength } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import { Choice, Folded, LengthField } from '../controls/fields';
 import { Card, Sentence } from './card';
 import type { CardProps } from './card-props';
@@ -39,18 +39,17 @@ export function BoardCard({
       <Sentence>
         {backing >= 0 ? (
           <>
-            What is arranged takes <b>{formatLength(depth, 'mm', 2)}</b>, <b>{formatLength(backing, 'mm', 2)}</b> of
-            backing stays below it
+            What is arranged takes <b>{sayLength(depth)}</b>, <b>{sayLength(backing)}</b> of backing stays below it
             {seat.skin > 0 && (
               <>
-                , and <b>{formatLength(seat.skin)}</b> of skin goes from the top
+                , and <b>{sayLength(seat.skin)}</b> of skin goes from the top
               </>
             )}
             .
           </>
         ) : (
           <>
-            The board is <b>{formatLength(-backing, 'mm', 2)}</b> too thin for what is arranged on it.
+            The board is <b>{sayLength(-backing)}</b> too thin for what is arranged on it.
           </>
         )}
       </Sentence>

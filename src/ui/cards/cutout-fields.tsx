@@ -1,7 +1,8 @@
 'use client';
 import type { CutoutPass } from '@/core/passes/cutout/schema';
 import { cutoutFacts } from '@/core/plan/plan-passes';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { trimNumber } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import { Choice, Folded, LengthField, NumberField, Tick } from '../controls/fields';
 import { Ramp, Stepdown } from './down-and-over';
 import type { Edited, KindCard, Told } from './kind-card';
@@ -15,7 +16,7 @@ function CutoutSentence({ job, pass, done, summary }: Told<CutoutPass>) {
   if (!facts)
     return (
       <>
-        Cuts through the board, <b>{formatLength(pass.into)}</b> into the spoilboard.
+        Cuts through the board, <b>{sayLength(pass.into)}</b> into the spoilboard.
       </>
     );
   const open = -facts.start;
@@ -24,15 +25,15 @@ function CutoutSentence({ job, pass, done, summary }: Told<CutoutPass>) {
     <>
       {open > 0.01 ? (
         <>
-          <b>{formatLength(open)}</b> are open already, <b>{formatLength(job.board.thickness - open)}</b> are left:
-          together the board's {formatLength(job.board.thickness)}
+          <b>{sayLength(open)}</b> are open already, <b>{sayLength(job.board.thickness - open)}</b> are left: together
+          the board's {sayLength(job.board.thickness)}
         </>
       ) : (
         <>
-          Cuts the board's <b>{formatLength(job.board.thickness)}</b> from the top
+          Cuts the board's <b>{sayLength(job.board.thickness)}</b> from the top
         </>
       )}
-      , and <b>{formatLength(pass.into)}</b> into the spoilboard. {facts.levels} {facts.levels === 1 ? 'lap' : 'laps'}
+      , and <b>{sayLength(pass.into)}</b> into the spoilboard. {facts.levels} {facts.levels === 1 ? 'lap' : 'laps'}
       {(pass.last > 0 || pass.floor > 0) && ' and a last one'}
       <Took done={done} />.{' '}
       {proof?.joined ? (

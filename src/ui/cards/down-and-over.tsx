@@ -1,6 +1,7 @@
 import { type Cutter, stepoverBase } from '@/core/cutter/cutter';
 import type { Milling } from '@/core/doc/pass-parts';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { trimNumber } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import { Choice, LengthField, NumberField } from '../controls/fields';
 
 /** The most that a pass takes at once, and whether its bit bears that. */
@@ -24,7 +25,7 @@ export function Stepdown({
       onChange={set}
       note={
         pass.stepdown > cutter.maxStepdown ? (
-          <span className="text-accent">over this bit's {formatLength(cutter.maxStepdown)}</span>
+          <span className="text-accent">over this bit's {sayLength(cutter.maxStepdown)}</span>
         ) : (
           note
         )

@@ -2,6 +2,7 @@
 import type { Finding, Fix } from '@/core/findings/finding';
 import { labelOf, textOf } from '@/core/findings/texts/text-of';
 import { formatDuration } from '@/core/units/length';
+import { sayLength, sayNumber } from '@/core/units/say';
 import { useWhatIf } from './use-what-if';
 
 const TONES = { error: 'border-l-accent', warning: 'border-l-warning', note: 'border-l-base-300' } as const;
@@ -67,7 +68,7 @@ export function FindingList({
               <span className="soft block">{remedy}</span>
               {f.place && (
                 <span className="soft block text-[12.5px]">
-                  at x {f.place.x.toFixed(1)}, y {f.place.y.toFixed(1)} mm from the near left corner
+                  at x {sayNumber(f.place.x, 1)}, y {sayLength(f.place.y, 1)} from the near left corner
                 </span>
               )}
             </button>

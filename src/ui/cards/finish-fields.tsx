@@ -3,8 +3,9 @@ import { ridgeOf, stepOn, stepoverBase, stepoverFor } from '@/core/cutter/cutter
 import { withGrain } from '@/core/doc/grain';
 import type { FinishPass } from '@/core/passes/finish/schema';
 import type { LetterPass } from '@/core/passes/letter/schema';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { trimNumber } from '@/core/units/length';
 import { clean } from '@/core/units/round';
+import { sayLength } from '@/core/units/say';
 import { Choice, LengthField } from '../controls/fields';
 import { AreaFields } from './area-fields';
 import { Direction, MillingChoice, Stepdown } from './down-and-over';
@@ -27,12 +28,12 @@ function FinishSentence({ pass, cutter, done }: Told<FinishPass>) {
     <>
       {ridge > 0 ? (
         <>
-          Leaves ridges of <b>{formatLength(ridge, 'mm', 4)}</b> on a flat
+          Leaves ridges of <b>{sayLength(ridge, 4)}</b> on a flat
         </>
       ) : (
         <>
-          Leaves flats without ridges, and steps of <b>{formatLength(stepOn(SLOPE, pass.stepover), 'mm', 3)}</b> on a
-          slope of {SLOPE}°
+          Leaves flats without ridges, and steps of <b>{sayLength(stepOn(SLOPE, pass.stepover), 3)}</b> on a slope of{' '}
+          {SLOPE}°
         </>
       )}
       <Took done={done} />.

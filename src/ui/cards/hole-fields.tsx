@@ -2,7 +2,7 @@
 import { DRILLS } from '@/core/cutter/cutter';
 import { nextPlace } from '@/core/passes/hole/next-place';
 import type { HolePass } from '@/core/passes/hole/schema';
-import { formatLength } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import { LengthField, Tick } from '../controls/fields';
 import { Ramp } from './down-and-over';
 import type { Edited, KindCard, Told } from './kind-card';
@@ -14,14 +14,14 @@ function HoleSentence({ pass, cutter, done }: Told<HolePass>) {
   const drilled = pass.diameter - cutter.diameter <= DRILLS;
   return (
     <>
-      {pass.places.length} {pass.places.length === 1 ? 'hole' : 'holes'} of <b>{formatLength(pass.diameter)}</b>,{' '}
+      {pass.places.length} {pass.places.length === 1 ? 'hole' : 'holes'} of <b>{sayLength(pass.diameter)}</b>,{' '}
       {pass.depth === null ? (
         <>
-          through the board and <b>{formatLength(pass.into)}</b> into the spoilboard
+          through the board and <b>{sayLength(pass.into)}</b> into the spoilboard
         </>
       ) : (
         <>
-          <b>{formatLength(pass.depth)}</b> deep
+          <b>{sayLength(pass.depth)}</b> deep
         </>
       )}
       , {drilled ? 'drilled in pecks with the chips cleared between' : 'milled in a helix'}
@@ -73,7 +73,7 @@ function HoleFields({ job, pass, cutter, set }: Edited<HolePass>) {
         onChange={(v) => set((p) => (p.peck = v))}
         note={
           pass.peck > cutter.maxStepdown ? (
-            <span className="text-accent">over this bit's {formatLength(cutter.maxStepdown)}</span>
+            <span className="text-accent">over this bit's {sayLength(cutter.maxStepdown)}</span>
           ) : (
             'deepest at once, or in a turn of the helix'
           )

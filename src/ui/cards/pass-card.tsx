@@ -75,7 +75,7 @@ export function PassCard(props: PassCardProps) {
   return (
     <Card
       title={label}
-      subtitle={`${cutter.name}${cutter.shape === 'v' ? `, ${trimNumber(cutter.diameter, 3)}` : ''} mm (${formatLength(stepoverBase(cutter), 'in')})`}
+      subtitle={`${cutter.name} · ${formatLength(stepoverBase(cutter), 'mm', 3)} (${formatLength(stepoverBase(cutter), 'in')})`}
       mark={<CutterMark shape={cutter.shape} />}
     >
       <InReserve pass={pass} seconds={done?.seconds} />

@@ -1,6 +1,7 @@
 import type { Summary } from '@/contract/wire';
 import type { Cutter } from '@/core/cutter/cutter';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { trimNumber } from '@/core/units/length';
+import { sayLength, sayNumber } from '@/core/units/say';
 import { isOver } from './program-figures';
 
 /** How often a pass goes into the wood, by how, in a few words. @param most how deep its bit may go straight down into wood, mm */
@@ -9,7 +10,7 @@ function entriesWords({ ramp = 0, helix = 0, plunge = 0 }: Summary['passes'][num
   if (ramp > 0) parts.push(ramp === 1 ? '1 ramp' : `${ramp} ramps`);
   if (helix > 0) parts.push(helix === 1 ? '1 helix' : `${helix} helices`);
   if (plunge > 0) {
-    const into = most > 0 ? `in air and up to ${formatLength(most, 'mm', 1)} of wood` : 'in air';
+    const into = most > 0 ? `in air and up to ${sayLength(most, 1)} of wood` : 'in air';
     parts.push(`${plunge === 1 ? 'once' : `${plunge} times`} straight down, as planned ${into}`);
   }
   return parts.join(', ') || 'from the side';
@@ -32,9 +33,9 @@ export function PassProof({ summary, id, cutter }: { summary: Summary; id: strin
         {bite ? (
           <>
             <span className={isOver(bite) ? 'text-accent' : ''}>
-              <b>{trimNumber(bite.deep, 1)}</b> of {formatLength(bite.most, 'mm', 1)}
+              <b>{sayNumber(bite.deep, 1)}</b> of {sayLength(bite.most, 1)}
             </span>{' '}
-            at {trimNumber(bite.x, 0)}, {formatLength(bite.y, 'mm', 0)}
+            at {sayNumber(bite.x, 0)}, {sayLength(bite.y, 0)}
             <span className="soft"> · line {bite.line}</span>
           </>
         ) : (

@@ -4,8 +4,8 @@ import type { Pass } from '@/core/doc/pass';
 import { placeTab } from '@/core/passes/cutout/place-tab';
 import type { CutoutFacts } from '@/core/passes/cutout/plan';
 import type { SetupView } from '@/core/setup/view';
-import { formatLength } from '@/core/units/length';
 import { clean } from '@/core/units/round';
+import { sayLength } from '@/core/units/say';
 import type { Layout } from '@/ui/board-view/layout';
 
 /** How far an arrow key moves a place, mm; ten times as far with Shift. */
@@ -57,7 +57,7 @@ function Places({
         role="button"
         tabIndex={0}
         className="cursor-move"
-        aria-label={`${name} ${n + 1} at ${formatLength(t.x)}, ${formatLength(t.y)}; arrow keys move it`}
+        aria-label={`${name} ${n + 1} at ${sayLength(t.x)}, ${sayLength(t.y)}; arrow keys move it`}
         onKeyDown={(e) => {
           const step = KEYS[e.key];
           if (!step) return;

@@ -1,7 +1,7 @@
 'use client';
 import type { PocketPass } from '@/core/passes/pocket/schema';
 import { insetAt } from '@/core/passes/pocket/shape';
-import { formatLength } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import { Folded, LengthField } from '../controls/fields';
 import { DownAndOver, MillingChoice, Ramp } from './down-and-over';
 import type { Edited, KindCard, Told } from './kind-card';
@@ -14,13 +14,12 @@ function PocketSentence({ pass, cutter, done }: Told<PocketPass>) {
     cutter.shape === 'endmill' ? 0 : Math.min(insetAt(cutter, pass.depth), cutter.cornerRadius || cutter.diameter / 2);
   return (
     <>
-      A level floor <b>{formatLength(pass.depth)}</b> deep, its wall{' '}
+      A level floor <b>{sayLength(pass.depth)}</b> deep, its wall{' '}
       {pass.allowance === 0 ? (
         'exactly on the outline'
       ) : (
         <>
-          <b>{formatLength(Math.abs(pass.allowance), 'mm', 3)}</b> {pass.allowance > 0 ? 'outside' : 'inside'} of the
-          outline
+          <b>{sayLength(Math.abs(pass.allowance), 3)}</b> {pass.allowance > 0 ? 'outside' : 'inside'} of the outline
         </>
       )}
       {foot > 0 && <> at the board's top, with the bit's own radius at its foot</>}

@@ -1,7 +1,8 @@
 import type { ProgramInfo } from '@/contract/wire';
 import type { Holding } from '@/core/doc/setup';
 import { heldUnder } from '@/core/setup/holding';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { trimNumber } from '@/core/units/length';
+import { sayLength, sayNumber } from '@/core/units/say';
 
 /** What holds when a program has ended, in a few words. */
 function holdsWords({ held }: ProgramInfo, holding: Holding[]): string {
@@ -40,7 +41,7 @@ export function ProgramFigures({ programs, holding }: { programs: ProgramInfo[];
             <td className="pr-2 pb-1 whitespace-nowrap">
               {p.bite ? (
                 <span className={isOver(p.bite) ? 'text-accent' : ''}>
-                  <b>{trimNumber(p.bite.deep, 1)}</b> of {formatLength(p.bite.most, 'mm', 1)}
+                  <b>{sayNumber(p.bite.deep, 1)}</b> of {sayLength(p.bite.most, 1)}
                 </span>
               ) : (
                 'straight down only'

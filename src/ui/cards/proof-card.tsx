@@ -6,7 +6,8 @@ import { isThrough } from '@/core/passes/order';
 import { withDrawer } from '@/core/plan/drawer';
 import type { TabFound } from '@/core/proof/connect';
 import type { SetupView } from '@/core/setup/view';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { trimNumber } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import { Card, Figures, Sentence } from './card';
 import { EyeLine } from './eye-line';
 import { FindingList } from './finding-list';
@@ -90,19 +91,16 @@ export function ProofCard({
           </b>
         ) : (
           <>
-            Cut from the programs as written: nothing too deep, no rapid in wood, <b>{formatLength(s.thinnest)}</b>{' '}
+            Cut from the programs as written: nothing too deep, no rapid in wood, <b>{sayLength(s.thinnest)}</b>{' '}
             {through ? 'left at the thinnest of piece and frame, beside what is cut through.' : 'left at the thinnest.'}
           </>
         )}
       </Sentence>
       <Figures
         items={[
-          [formatLength(s.deepest), through ? 'deepest of the relief' : 'deepest cut'],
-          [formatLength(s.thinnest), through ? 'thinnest of what stays' : 'thinnest left'],
-          [
-            `${trimNumber(s.left.volume / 1000, 2)} cm³`,
-            `left over, ${formatLength(s.left.deepest, 'mm', 1)} at the highest`,
-          ],
+          [sayLength(s.deepest), through ? 'deepest of the relief' : 'deepest cut'],
+          [sayLength(s.thinnest), through ? 'thinnest of what stays' : 'thinnest left'],
+          [`${trimNumber(s.left.volume / 1000, 2)} cm³`, `left over, ${sayLength(s.left.deepest, 1)} at the highest`],
         ]}
       />
       <EyeLine {...s.eye} tooDeep={s.findings.some((f) => f.rule === 'gouge')} />
@@ -116,8 +114,8 @@ export function ProofCard({
           ) : (
             <>
               After the cut-out the piece hangs by {c.tabs.length === 1 ? 'one tab' : `${c.tabs.length} tabs`} and by
-              nothing else; the weakest is <b>{formatLength(weakest(c.tabs).length, 'mm', 1)}</b> long and{' '}
-              <b>{formatLength(weakest(c.tabs).thickness, 'mm', 1)}</b> thick,{' '}
+              nothing else; the weakest is <b>{sayLength(weakest(c.tabs).length, 1)}</b> long and{' '}
+              <b>{sayLength(weakest(c.tabs).thickness, 1)}</b> thick,{' '}
               <b>{trimNumber(weakest(c.tabs).section, 0)} mm²</b>.
             </>
           )}

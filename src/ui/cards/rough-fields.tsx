@@ -1,7 +1,8 @@
 'use client';
 import type { FlatPass } from '@/core/passes/flat/schema';
 import type { RoughPass } from '@/core/passes/rough/schema';
-import { formatDuration, formatLength } from '@/core/units/length';
+import { formatDuration } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import { Choice, LengthField } from '../controls/fields';
 import { AreaFields } from './area-fields';
 import { Direction, DownAndOver, MillingChoice, Ramp } from './down-and-over';
@@ -12,8 +13,8 @@ import { Took } from './took';
 function RoughSentence({ pass, done }: Told<RoughPass>) {
   return (
     <>
-      Clears in levels of at most <b>{formatLength(pass.stepdown)}</b> and leaves{' '}
-      <b>{formatLength(pass.stockToLeave)}</b> on all sides
+      Clears in levels of at most <b>{sayLength(pass.stepdown)}</b> and leaves <b>{sayLength(pass.stockToLeave)}</b> on
+      all sides
       <Took done={done} />.
     </>
   );

@@ -4,7 +4,7 @@ import type { MouseEvent } from 'react';
 import { addressOf } from '@/contract/endpoint';
 import { PLANS, type PlanInfo } from '@/contract/plans';
 import { textOf } from '@/core/findings/texts/text-of';
-import { formatLength } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import type { CardProps } from '@/ui/cards/card-props';
 import { Choice, TextField, Tick } from '../controls/fields';
 import { Card, Sentence } from './card';
@@ -89,7 +89,7 @@ export function RunCard({
       <Sentence>
         Zero at <b>{ORIGINS[zero.origin]}</b>, Z zero on{' '}
         <b>{zero.z === 'top' ? 'the top of the board' : 'the machine bed'}</b>; each program begins and ends{' '}
-        {formatLength(heights.everything)} over the board and passes between areas as low as is safe.
+        {sayLength(heights.everything)} over the board and passes between areas as low as is safe.
       </Sentence>
       {bad.length > 0 && (
         <p role="alert" className="mb-2 rounded border border-accent px-3 py-2 text-sm text-accent">

@@ -3,7 +3,7 @@ import { applyEdits } from '@/core/doc/edits';
 import { skimDepths } from '@/core/passes/skim/plan';
 import type { SkimPass } from '@/core/passes/skim/schema';
 import { skimOtherSide } from '@/core/plan/setups';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { sayLength, sayNumber } from '@/core/units/say';
 import { Choice, LengthField } from '../controls/fields';
 import { DownAndOver } from './down-and-over';
 import type { Edited, KindCard, Told } from './kind-card';
@@ -17,9 +17,9 @@ function SkimSentence({ job, pass, done }: Told<SkimPass>) {
   const [low, top] = [Math.min(...measured), Math.max(...measured)];
   return (
     <>
-      {low === top ? <b>{formatLength(top)}</b> : <b>{`${trimNumber(low, 3)} to ${formatLength(top)}`}</b>} thick as
-      measured; {skims} {skims === 1 ? 'skim takes' : 'skims take'} <b>{formatLength(Math.max(0, high))}</b> off and
-      leave <b>{formatLength(job.board.thickness)}</b> all over
+      {low === top ? <b>{sayLength(top)}</b> : <b>{`${sayNumber(low)} to ${sayLength(top)}`}</b>} thick as measured;{' '}
+      {skims} {skims === 1 ? 'skim takes' : 'skims take'} <b>{sayLength(Math.max(0, high))}</b> off and leave{' '}
+      <b>{sayLength(job.board.thickness)}</b> all over
       <Took done={done} />. No clamp may stand on the board.
     </>
   );

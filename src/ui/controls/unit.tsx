@@ -1,6 +1,7 @@
 'use client';
 import { useSyncExternalStore } from 'react';
 import type { LengthUnit } from '@/core/units/length';
+import { sayIn } from '@/core/units/say';
 
 /** Where this browser keeps the unit that lengths and feeds are shown in first. */
 const KEY = 'zg-unit';
@@ -16,16 +17,21 @@ function watch(call: () => void): () => void {
 }
 const read = (): LengthUnit => (localStorage.getItem(KEY) === 'in' ? 'in' : 'mm');
 
-/** Shows lengths and feeds in a unit first from now on, in all fields of the shop. */
+/** Shows lengths and feeds in a unit first from now on, in the whole shop. */
 export function chooseUnit(unit: LengthUnit): void {
   localStorage.setItem(KEY, unit);
   for (const call of watching) call();
 }
 
-/** The unit that fields show first, and that a bare number in them is in. */
+/** The unit that is shown first, and that a bare number in a field is in. */
 export const useUnit = (): LengthUnit => useSyncExternalStore(watch, read, () => 'mm');
 
-/** Changes between mm and inches for the fields of the whole shop. */
+/** Tells all lengths and feeds of a screen in the shop's unit; called by the screen before anything in it is drawn. */
+export function useSaidUnit(): void {
+  sayIn(useUnit());
+}
+
+/** Changes between mm and inches for the whole shop. */
 export function UnitSwitch() {
   const unit = useUnit();
   const other = unit === 'mm' ? 'in' : 'mm';
@@ -33,8 +39,8 @@ export function UnitSwitch() {
     <button
       type="button"
       className="btn btn-ghost btn-sm px-2"
-      aria-label={`Fields in ${unit}; change to ${other}`}
-      title={`Fields in ${unit}; change to ${other}`}
+      aria-label={`Lengths in ${unit}; change to ${other}`}
+      title={`Lengths in ${unit}; change to ${other}`}
       onClick={() => chooseUnit(other)}
     >
       {unit}

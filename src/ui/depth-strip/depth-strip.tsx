@@ -6,6 +6,7 @@ import { PLANS } from '@/contract/plans';
 import { sectionOf } from '@/core/plan/view';
 import type { SetupView } from '@/core/setup/view';
 import { trimNumber } from '@/core/units/length';
+import { sayLength, sayNumber } from '@/core/units/say';
 import type { Layout, SectionLine } from '@/ui/board-view/layout';
 import { readAt, type Surface } from '../job/surface';
 
@@ -85,8 +86,8 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
       <p className="absolute top-1 right-3 text-[13px]" aria-live="off" data-testid="readout">
         {pointer && target !== null ? (
           <>
-            x {pointer.x.toFixed(1)}, y {pointer.y.toFixed(1)} mm&ensp;<b>{target.toFixed(2)}</b> target
-            {cut !== null && <>&ensp;{cut.toFixed(2)} proof</>}
+            x {sayNumber(pointer.x, 1)}, y {sayLength(pointer.y, 1)}&ensp;<b>{sayNumber(target)}</b> target
+            {cut !== null && <>&ensp;{sayNumber(cut)} proof</>}
           </>
         ) : (
           <span className="soft">point at the board to read depths</span>
@@ -97,7 +98,7 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
         height={height}
         className="absolute inset-0"
         role="img"
-        aria-label={`Section through the board, ${trimNumber(length, 1)} mm long`}
+        aria-label={`Section through the board, ${sayLength(length, 1)} long`}
         onPointerMove={(e) => {
           const r = e.currentTarget.getBoundingClientRect();
           const s = (e.clientX - r.left - left) / (length * scale);

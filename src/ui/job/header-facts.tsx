@@ -4,7 +4,8 @@ import { seatedDepth } from '@/core/arrange/ledger';
 import { isReserve } from '@/core/doc/pass';
 import { bitChanges, isThrough } from '@/core/passes/order';
 import type { SetupView } from '@/core/setup/view';
-import { formatDuration, formatLength, trimNumber } from '@/core/units/length';
+import { formatDuration } from '@/core/units/length';
+import { sayLength, saySize } from '@/core/units/say';
 
 function Fact({ value, label, alarm }: { value: string; label: string; alarm?: boolean }) {
   return (
@@ -51,16 +52,13 @@ export function HeaderFacts({
   const through = s !== null && isThrough(job.passes);
   return (
     <dl className="flex gap-6">
+      <Fact value={saySize([board.x, board.y, board.thickness])} label={`${board.material.name} board`} />
       <Fact
-        value={`${trimNumber(board.x, 1)} × ${trimNumber(board.y, 1)} × ${trimNumber(board.thickness, 1)} mm`}
-        label={`${board.material.name} board`}
+        value={through ? 'through' : sayLength(s?.deepest ?? depth, 1)}
+        label={through ? `relief ${sayLength(s.deepest, 1)} deep` : s ? 'deepest cut' : 'deepest, planned'}
       />
       <Fact
-        value={through ? 'through' : formatLength(s?.deepest ?? depth, 'mm', 1)}
-        label={through ? `relief ${formatLength(s.deepest, 'mm', 1)} deep` : s ? 'deepest cut' : 'deepest, planned'}
-      />
-      <Fact
-        value={formatLength(s?.thinnest ?? board.thickness - depth, 'mm', 1)}
+        value={sayLength(s?.thinnest ?? board.thickness - depth, 1)}
         label={s ? (through ? 'thinnest of what stays' : 'thinnest left') : 'left, planned'}
         alarm={board.thickness - depth < 1.5}
       />

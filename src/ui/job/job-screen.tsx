@@ -7,6 +7,7 @@ import { addressOf } from '@/contract/endpoint';
 import { JOBS } from '@/contract/jobs';
 import type { Pattern } from '@/contract/patterns';
 import { placeFile } from '../arrange/actions';
+import { useSaidUnit } from '../controls/unit';
 import { BoardArea, type Room } from './board-area';
 import { Conflict } from './progress';
 import { ScreenHeader } from './screen-header';
@@ -69,6 +70,7 @@ function NotOpen({ id, problem, loaded }: { id: string; problem: string | null; 
 
 /** A job: stations at the left, board, depth strip and ribbon (or the pattern drawer) in the middle, one card at the side. */
 export function JobScreen({ id }: { id: string }) {
+  useSaidUnit();
   const screen = useScreen(id);
   const { job, state } = screen;
   if (!job) return <NotOpen id={id} problem={state.problem} loaded={state.document !== undefined} />;

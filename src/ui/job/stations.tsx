@@ -1,6 +1,6 @@
 import type { PlanInfo } from '@/contract/plans';
 import type { SetupView } from '@/core/setup/view';
-import { formatLength } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import { STATIONS, type Station } from '../editor/place';
 import { FirstSteps } from './first-steps';
 
@@ -18,7 +18,7 @@ function stateOf({ job, plan, fresh, stopping }: StationsProps, station: Station
   const s = fresh && plan?.status === 'done' ? plan.summary : null;
   switch (station) {
     case 'Board':
-      return `${formatLength(job.board.thickness, 'mm', 1)} measured`;
+      return `${sayLength(job.board.thickness, 1)} measured`;
     case 'Arrange':
       return job.layers.length === 0
         ? 'nothing yet'

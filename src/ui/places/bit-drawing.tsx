@@ -1,6 +1,6 @@
 import type { Cutter } from '@/core/cutter/cutter';
 import { type Side, sideView } from '@/core/cutter/side-view';
-import { formatLength } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 
 /** Room of the drawing, in its own units. */
 const [WIDE, HIGH, EDGE] = [260, 260, 14];
@@ -25,8 +25,8 @@ export function BitDrawing({ cutter }: { cutter: Cutter }) {
   const y = (z: number) => HIGH - EDGE - z * scale;
   const marks: [number, string][] = [
     [0, 'tip'],
-    [view.shank[0][1], `flutes ${formatLength(cutter.fluteLength)}`],
-    [view.holder[0][1], `sticks out ${formatLength(cutter.stickOut)}`],
+    [view.shank[0][1], `flutes ${sayLength(cutter.fluteLength)}`],
+    [view.holder[0][1], `sticks out ${sayLength(cutter.stickOut)}`],
   ];
   const free = cutter.shankDiameter < cutter.diameter ? cutter.stickOut : cutter.fluteLength;
   return (
@@ -66,7 +66,7 @@ export function BitDrawing({ cutter }: { cutter: Cutter }) {
         ))}
       </svg>
       <figcaption className="soft text-[13px] leading-snug">
-        Cuts {formatLength(cutter.diameter, 'mm', 3)} wide. Beside an upright wall it reaches {formatLength(free)} deep,
+        Cuts {sayLength(cutter.diameter, 3)} wide. Beside an upright wall it reaches {sayLength(free)} deep,
         {cutter.shankDiameter < cutter.diameter
           ? ' where its holder comes to the board.'
           : ' where its shank comes to the wall.'}

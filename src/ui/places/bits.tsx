@@ -2,7 +2,7 @@
 import type { Cutter } from '@/core/cutter/cutter';
 import { DRAWER } from '@/core/doc/defaults';
 import { freeNumber, freshId } from '@/core/doc/library';
-import { formatLength } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import { BitFeed } from '../cards/bit-feed';
 import { CutterFields, CutterMark, SHAPE_NAMES } from '../cards/cutter-fields';
 import { NumberField } from '../controls/fields';
@@ -27,8 +27,7 @@ const BITS: Place<'cutters'> = {
   sorted: (all) => all.sort((a, b) => a.number - b.number),
   mark: (c) => <CutterMark shape={c.shape} />,
   heading: (c) => `${c.number} · ${c.name}`,
-  line: (c) =>
-    `${SHAPE_NAMES[c.shape]} ${formatLength(c.diameter, 'mm', 3)}, flutes ${formatLength(c.fluteLength)} long`,
+  line: (c) => `${SHAPE_NAMES[c.shape]} ${sayLength(c.diameter, 3)}, flutes ${sayLength(c.fluteLength)} long`,
   fresh: (all) => numbered(DRAWER[0], all, 'new bit'),
   copy: (c, all) => numbered(c, all, `${c.name} copy`.slice(0, 80)),
   card: (c, set, { materials }) => (

@@ -3,9 +3,8 @@ import { Undo2 } from 'lucide-react';
 import { chipLoad } from '@/core/cutter/cutter';
 import type { Material } from '@/core/doc/material';
 import { type FeedIn, feedIn, type ShopBit, withOwnFeed } from '@/core/doc/own-feeds';
-import { trimNumber } from '@/core/units/length';
+import { saidFeedUnit, saidUnit, sayNumber } from '@/core/units/say';
 import { FeedCell, Folded, WholeCell } from '../controls/fields';
-import { useUnit } from '../controls/unit';
 
 /** How a bit runs in one material: the person's own figures, or a place to start from. */
 function FeedRow({ bit, material, onChange }: { bit: ShopBit; material: Material; onChange(next: ShopBit): void }) {
@@ -30,8 +29,8 @@ function FeedRow({ bit, material, onChange }: { bit: ShopBit; material: Material
         <WholeCell label={`Spindle speed in ${material.name}`} value={now.rpm} onChange={set('rpm')} />
       </td>
       <td className={outside ? 'text-accent' : ''}>
-        {trimNumber(chip, 3)}
-        {outside && `, ${outside}: ${least} to ${most}`}
+        {sayNumber(chip, 3)}
+        {outside && `, ${outside}: ${sayNumber(least, 3)} to ${sayNumber(most, 3)}`}
       </td>
       <td>
         {own ? (
@@ -61,7 +60,6 @@ export function FeedsByMaterial({
   materials: Material[];
   onChange(next: ShopBit): void;
 }) {
-  const unit = useUnit() === 'in' ? 'in/min' : 'mm/min';
   const own = materials.filter((m) => bit.feeds?.some((f) => f.material === m.id)).length;
   return (
     <Folded title={`Feeds by material${own > 0 ? `: ${own} of your own` : ''}`}>
@@ -74,10 +72,10 @@ export function FeedsByMaterial({
           <thead>
             <tr>
               <th>Material</th>
-              <th>Feed, {unit}</th>
-              <th>Plunge, {unit}</th>
+              <th>Feed, {saidFeedUnit()}</th>
+              <th>Plunge, {saidFeedUnit()}</th>
               <th>Spindle, rpm</th>
-              <th>Chip load, mm a tooth</th>
+              <th>Chip load, {saidUnit()} a tooth</th>
               <th>Whose</th>
             </tr>
           </thead>

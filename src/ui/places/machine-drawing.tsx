@@ -1,5 +1,5 @@
 import type { Machine } from '@/core/doc/machine';
-import { formatLength } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 
 /** Room of the drawing, in its own units. */
 const [WIDE, HIGH, EDGE] = [300, 150, 22];
@@ -28,7 +28,7 @@ export function MachineDrawing({ machine }: { machine: Machine }) {
         <rect {...box(machine)} fill="var(--hatch)" stroke="currentColor" />
         <rect {...box(sheet)} fill="none" stroke="currentColor" strokeDasharray="4 3" opacity="0.6" />
         <text x={EDGE} y={HIGH - 6} fontSize="10" fill="currentColor">
-          {formatLength(machine.x)} × {formatLength(machine.y)}
+          {sayLength(machine.x)} × {sayLength(machine.y)}
         </text>
       </svg>
       <figcaption className="soft text-[13px] leading-snug">

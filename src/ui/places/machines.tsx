@@ -2,7 +2,7 @@
 import { HOBBY_MACHINE } from '@/core/doc/defaults';
 import { freshId } from '@/core/doc/library';
 import type { Machine } from '@/core/doc/machine';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { sayLength, saySize } from '@/core/units/say';
 import { MachineLimits, MachineMotion, MachineSize } from '../cards/machine-limits';
 import { Tick } from '../controls/fields';
 import { MachineDrawing } from './machine-drawing';
@@ -25,7 +25,7 @@ const MACHINES: Place<'machines'> = {
   mark: () => null,
   heading: (m) => m.name,
   line: (m) =>
-    `${trimNumber(m.x, 1)} × ${trimNumber(m.y, 1)} mm, Z ${formatLength(m.zTravel)}, ${m.toolChanger ? 'changes bits by itself' : 'bits by hand'}${m.rotary === 'none' ? '' : ', rotary axis'}`,
+    `${saySize([m.x, m.y])}, Z ${sayLength(m.zTravel)}, ${m.toolChanger ? 'changes bits by itself' : 'bits by hand'}${m.rotary === 'none' ? '' : ', rotary axis'}`,
   fresh: (all) => named(HOBBY_MACHINE, all, 'new machine'),
   copy: (m, all) => named(m, all, `${m.name} copy`.slice(0, 80)),
   card: (m, set) => (

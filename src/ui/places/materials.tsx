@@ -2,7 +2,8 @@
 import { materialNamed } from '@/core/doc/defaults';
 import { freshId } from '@/core/doc/library';
 import type { Material } from '@/core/doc/material';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { trimNumber } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import { MaterialFigures } from '../cards/material-fields';
 import { TextField } from '../controls/fields';
 import type { Place } from './place';
@@ -23,7 +24,7 @@ const MATERIALS: Place<'materials'> = {
   mark: () => null,
   heading: (m) => m.name,
   line: (m) =>
-    `${trimNumber(100 * m.stepdown, 0)} % of the bit a lap, ${formatLength(m.stockToLeave)} left for finishing, ramps of ${trimNumber(m.rampAngle, 1)}°`,
+    `${trimNumber(100 * m.stepdown, 0)} % of the bit a lap, ${sayLength(m.stockToLeave)} left for finishing, ramps of ${trimNumber(m.rampAngle, 1)}°`,
   fresh: (all) => named(materialNamed('new material'), all, 'new material'),
   copy: (m, all) => named(m, all, `${m.name} copy`.slice(0, 60)),
   card: (m, set) => (

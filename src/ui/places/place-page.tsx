@@ -2,6 +2,7 @@
 import { Copy, Trash2, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { first, isCopied, putting, removing, type Shelf, type Thing } from '@/core/doc/library';
+import { useSaidUnit } from '../controls/unit';
 import { ShopTools } from '../palette/shop-tools';
 import { InAndOut } from './in-and-out';
 import { foundIn, type Place } from './place';
@@ -13,6 +14,7 @@ import { UsedBy } from './used-by';
 
 /** A place of the shop: its things on the left, the one that is looked at on the right. */
 export function PlacePage<K extends Shelf>({ place }: { place: Place<K> }) {
+  useSaidUnit();
   const { library, uses, error, change, undo, undoable } = useLibrary();
   const [text, setText] = useState('');
   const [chosen, setChosen] = useState<string | null>(null);

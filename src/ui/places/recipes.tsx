@@ -4,7 +4,7 @@ import { freshId } from '@/core/doc/library';
 import type { Pass } from '@/core/doc/pass';
 import type { Recipe } from '@/core/doc/recipe';
 import { setupView } from '@/core/setup/view';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { sayLength } from '@/core/units/say';
 import { cardOf } from '../cards/kind-registry';
 import { TextField } from '../controls/fields';
 import type { Place } from './place';
@@ -15,12 +15,12 @@ const passesOf = (r: Recipe) => setupsOf(r.job).flatMap((p) => p.setup.passes);
 /** What a pass takes at once, as far as its kind has such figures. */
 function figuresOf(p: Pass): string {
   const figures: string[] = [];
-  if ('stepover' in p) figures.push(`stepover ${formatLength(p.stepover)}`);
-  if ('stepdown' in p) figures.push(`stepdown ${formatLength(p.stepdown)}`);
-  if ('stockToLeave' in p) figures.push(`leaves ${formatLength(p.stockToLeave)}`);
-  if ('peck' in p) figures.push(`${formatLength(p.peck)} at once`);
+  if ('stepover' in p) figures.push(`stepover ${sayLength(p.stepover)}`);
+  if ('stepdown' in p) figures.push(`stepdown ${sayLength(p.stepdown)}`);
+  if ('stockToLeave' in p) figures.push(`leaves ${sayLength(p.stockToLeave)}`);
+  if ('peck' in p) figures.push(`${sayLength(p.peck)} at once`);
   if ('tabs' in p)
-    figures.push(p.tabs.count > 0 ? `${p.tabs.count} tabs of ${formatLength(p.tabs.thickness)}` : 'no tabs');
+    figures.push(p.tabs.count > 0 ? `${p.tabs.count} tabs of ${sayLength(p.tabs.thickness)}` : 'no tabs');
   return figures.join(', ');
 }
 
@@ -45,8 +45,8 @@ function RecipeCard({ recipe, set }: { recipe: Recipe; set(edit: (r: Recipe) => 
         ))}
       </ol>
       <p className="soft mt-2 text-sm leading-snug">
-        Found in {board.material.name}, {trimNumber(board.thickness, 2)} mm thick, on {machine.name}. Heights:{' '}
-        {formatLength(approach)} for approaching, {formatLength(between)} between areas, {formatLength(everything)} over
+        Found in {board.material.name}, {sayLength(board.thickness)} thick, on {machine.name}. Heights:{' '}
+        {sayLength(approach)} for approaching, {sayLength(between)} between areas, {sayLength(everything)} over
         everything. In another job it asks that job's own machine, board and layers, and says what did not fit.
       </p>
     </div>

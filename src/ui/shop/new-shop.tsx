@@ -5,7 +5,7 @@ import { ask } from '@/contract/ask';
 import { SHOP } from '@/contract/shop';
 import type { Library, LibraryChange } from '@/core/doc/library';
 import { shopOf } from '@/core/plan/new-shop';
-import { formatLength, trimNumber } from '@/core/units/length';
+import { sayLength, saySize } from '@/core/units/say';
 import { CutterMark } from '../cards/cutter-fields';
 
 /** The two questions of a new shop: which machine, and which bits. Both can be skipped; everything can be changed later. */
@@ -52,8 +52,7 @@ function Questions({ library, onDone }: { library: Library; onDone(): void }) {
                 <span>
                   <b>{m.name}</b>
                   <span className="soft block">
-                    {trimNumber(m.x, 0)} × {trimNumber(m.y, 0)} mm, collets for{' '}
-                    {m.collets.map((c) => formatLength(c)).join(', ') || 'any shank'}
+                    {saySize([m.x, m.y])}, collets for {m.collets.map((c) => sayLength(c, 3)).join(', ') || 'any shank'}
                     {m.toolChanger ? ', changes bits by itself' : ''}
                   </span>
                 </span>
@@ -77,7 +76,7 @@ function Questions({ library, onDone }: { library: Library; onDone(): void }) {
                   {c.name}
                   {misfits.includes(c) && (
                     <span className="block text-[12.5px] text-accent">
-                      its {formatLength(c.shankDiameter)} shank fits no collet
+                      its {sayLength(c.shankDiameter, 3)} shank fits no collet
                     </span>
                   )}
                 </span>

@@ -4,6 +4,7 @@ import { Search } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { ask } from '@/contract/ask';
 import { JOBS } from '@/contract/jobs';
+import { useSaidUnit } from '../controls/unit';
 import { ShopTools } from '../palette/shop-tools';
 import { PlaceLinks } from '../places/place-links';
 import { DropZone } from './drop-zone';
@@ -60,6 +61,7 @@ function useAsked(): [boolean | null, () => void] {
 
 /** The shop: jobs as boards on a rack, and the ways to its other places. */
 export function ShopPage() {
+  useSaidUnit();
   const client = useQueryClient();
   const remove = useMutation({
     mutationFn: (id: string) => ask(JOBS.remove, { id }),

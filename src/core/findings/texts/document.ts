@@ -1,4 +1,4 @@
-import { formatLength, trimNumber } from '../../units/length';
+import { sayLength } from '../../units/say';
 import { len, num, type Text } from './text';
 
 const THINGS: Record<string, string> = {
@@ -34,18 +34,18 @@ export const DOCUMENT_TEXTS: Record<string, Text> = {
   order: (f) => [String(f.why), 'put the passes in the order of work'],
   'stepover-wide': (f) => [
     `a stepover of ${len(f, 'stepover')} with ${f.bit} leaves ribs standing`,
-    `use up to ${formatLength(num(f, 'most'), 'mm', 4)}`,
+    `use up to ${sayLength(num(f, 'most'), 4)}`,
   ],
   'stepover-fine': (f) => [
-    `a stepover of ${formatLength(num(f, 'stepover'), 'mm', 4)} is finer than 1/400 of ${f.bit}`,
-    `use at least ${formatLength(num(f, 'least'), 'mm', 4)}`,
+    `a stepover of ${sayLength(num(f, 'stepover'), 4)} is finer than 1/400 of ${f.bit}`,
+    `use at least ${sayLength(num(f, 'least'), 4)}`,
   ],
   'skim-finished-face': (f) => [
     `the board's face is ${f.face} and must not be skimmed off`,
     'skim its back instead, in a setup of its own',
   ],
   'skim-uneven': (f) => [
-    `the board stands ${trimNumber(num(f, 'high'), 2)} mm over what the skim leaves, and moves pass ${trimNumber(num(f, 'most'), 2)} mm over that at most`,
+    `the board stands ${len(f, 'high')} over what the skim leaves, and moves pass ${len(f, 'most')} over that at most`,
     'plane the board first, or travel higher over everything',
   ],
   'hole-narrow': (f) => [

@@ -1,4 +1,5 @@
 import { trimNumber } from '../../units/length';
+import { sayFeed, sayLength } from '../../units/say';
 import type { Figures } from '../finding';
 import { len, num } from './text';
 
@@ -39,7 +40,7 @@ export const FIX_LABELS: Record<string, (f: Figures) => string> = {
   'carve-in': () => 'Carve it in',
   'add-letters': (f) => `Add a pass for letters with ${f.bit}`,
   'shape-for-bit': (f) => `Shape it for ${f.bit}`,
-  'use-feeds': (f) => `Feed at ${f.feed}, plunge at ${f.plunge} mm/min`,
+  'use-feeds': (f) => `Feed at ${sayFeed(num(f, 'feed'))}, plunge at ${sayFeed(num(f, 'plunge'))}`,
   'use-speed': (f) => `Turn at ${f.rpm} rpm`,
   'hold-by-tape': () => 'It is held by tape under all of it',
   'use-stepdown': (f) => `Take ${len(f, 'stepdown')} at once`,
@@ -53,7 +54,7 @@ export const FIX_LABELS: Record<string, (f: Figures) => string> = {
   'move-board': (f) => `Lay the board at ${f.axis} ${len(f, 'at')}`,
   'show-layers': () => 'Show the hidden layers',
   'cell-of-bits': () => 'Plan on the cell that the bits ask for',
-  'finer-cell': (f) => `Plan on cells of ${trimNumber(num(f, 'cell'), 3)} mm`,
+  'finer-cell': (f) => `Plan on cells of ${sayLength(num(f, 'cell'), 3)}`,
 };
 
 /** What variants are called. */

@@ -1,4 +1,5 @@
-import { formatLength, trimNumber } from '../../units/length';
+import { trimNumber } from '../../units/length';
+import { sayFeed, sayLength } from '../../units/say';
 import { len, num, type Text } from './text';
 
 const quoted = (letters: unknown) => (letters as string[]).map((c) => `"${c}"`).join(', ');
@@ -66,7 +67,7 @@ export const PLANNING_TEXTS: Record<string, Text> = {
     'they are finer than the bit; a finer bit is planned on smaller cells, which show them',
   ],
   'image-steps': (f) => [
-    `${f.layer} has few levels, which make steps of ${trimNumber(num(f, 'step'), 3)} mm`,
+    `${f.layer} has few levels, which make steps of ${sayLength(num(f, 'step'), 3)}`,
     'smooth its steps, or take an image of more levels',
   ],
   'missing-letters': (f) => [
@@ -86,16 +87,16 @@ export const PLANNING_TEXTS: Record<string, Text> = {
     'take larger steps: a wider stepover, a deeper stepdown or a coarser tolerance',
   ],
   'too-large': (f) => [
-    `what is to be cut comes to ${trimNumber(num(f, 'cells'), 0)} million cells of ${trimNumber(num(f, 'cell'), 3)} mm, and no more than ${num(f, 'most')} million are planned`,
-    `carve it ${trimNumber(num(f, 'share'), 0)} % as large, or finish with a ball of ${trimNumber(num(f, 'ball'), 1)} mm or wider`,
+    `what is to be cut comes to ${trimNumber(num(f, 'cells'), 0)} million cells of ${sayLength(num(f, 'cell'), 3)}, and no more than ${num(f, 'most')} million are planned`,
+    `carve it ${trimNumber(num(f, 'share'), 0)} % as large, or finish with a ball of ${sayLength(num(f, 'ball'), 1)} or wider`,
   ],
   grid: (f) => [
-    `the board is large: planned with cells of ${trimNumber(num(f, 'cell'), 3)} mm instead of ${trimNumber(num(f, 'wanted'), 3)} mm`,
+    `the board is large: planned with cells of ${sayLength(num(f, 'cell'), 3)} instead of ${sayLength(num(f, 'wanted'), 3)}`,
     'a smaller board or a larger finishing bit is planned finer',
   ],
   feed: (f) => [
-    `${f.bit} is set to ${f.feed} mm/min and ${f.plunge} mm/min down, ${f.machine} reaches ${f.most} and ${f.mostDown}`,
-    'check that the feeds are in mm/min; the machine will go slower than planned',
+    `${f.bit} is set to ${sayFeed(num(f, 'feed'))} and ${sayFeed(num(f, 'plunge'))} down, ${f.machine} reaches ${sayFeed(num(f, 'most'))} and ${sayFeed(num(f, 'mostDown'))}`,
+    'check the unit of the feeds; the machine will go slower than planned',
   ],
   'trench-narrow': (f) => [
     `a trench of ${len(f, 'trench')} is too narrow for ${f.bit} with ${len(f, 'stock')} left on both sides`,
@@ -114,7 +115,7 @@ export const PLANNING_TEXTS: Record<string, Text> = {
     'clear it with a wider trench, or leave it where it belongs to the piece',
   ],
   'trench-room': (f) => [
-    `no room for the trench of ${len(f, 'trench')}: only ${(f.sides as string[]).map((s, i) => `${formatLength(Number((f.rooms as string[])[i]))} on the ${s} side`).join(', ')}; the bit runs off the board there`,
+    `no room for the trench of ${len(f, 'trench')}: only ${(f.sides as string[]).map((s, i) => `${sayLength(Number((f.rooms as string[])[i]))} on the ${s} side`).join(', ')}; the bit runs off the board there`,
     'keep clamps away from these sides, make the relief smaller, or take a larger board',
   ],
   'groove-edge': (f) => [
@@ -203,7 +204,7 @@ export const PLANNING_TEXTS: Record<string, Text> = {
       `${f.bit} does not get into this inside corner: ${trimNumber(num(f, 'area'), 1)} mm² stay`,
       num(f, 'most') === 0
         ? 'it is too sharp for any bit; finish it with a knife'
-        : `a bit of up to ${trimNumber(num(f, 'most'), 2)} mm goes in${f.how === 'none' ? ', and this job has none' : `; ${reach}`}`,
+        : `a bit of up to ${sayLength(num(f, 'most'))} goes in${f.how === 'none' ? ', and this job has none' : `; ${reach}`}`,
     ];
   },
 };

@@ -1,4 +1,5 @@
-import { formatLength, trimNumber } from '../../units/length';
+import { trimNumber } from '../../units/length';
+import { sayFeed, sayLength } from '../../units/say';
 import { len, num, type Text } from './text';
 
 const STALLS = 'an axis that stalls loses its place and the next plunge goes through the work';
@@ -31,7 +32,7 @@ export const PROOF_TEXTS: Record<string, Text> = {
     'it may pull into the wall and break; use a smaller stepdown, or leave less to it',
   ],
   load: (f) => [
-    `${f.bit} takes ${num(f, 'times').toFixed(1)} times its usual volume a second, at ${num(f, 'feed').toFixed(0)} mm/min`,
+    `${f.bit} takes ${num(f, 'times').toFixed(1)} times its usual volume a second, at ${sayFeed(Math.round(num(f, 'feed')))}`,
     'a full slot wants a slower feed than a cut at the side; slow it down there, or take less at once',
   ],
   'plunge-deep': (f) => [
@@ -39,7 +40,7 @@ export const PROOF_TEXTS: Record<string, Text> = {
     'most bits cut badly at their middle, or not at all; let it ramp in, or take a bit that may plunge so deep',
   ],
   'plunge-fast': (f) => [
-    `${f.bit} goes down into wood at ${num(f, 'down').toFixed(0)} mm/min, where it bears ${num(f, 'most').toFixed(0)}`,
+    `${f.bit} goes down into wood at ${sayFeed(Math.round(num(f, 'down')))}, where it bears ${sayFeed(Math.round(num(f, 'most')))}`,
     'slow the descent down, or raise its plunge feed if the bit bears it',
   ],
   loose: (f) => [
@@ -84,9 +85,9 @@ export const PROOF_TEXTS: Record<string, Text> = {
   ],
   'feed-written': (f) =>
     f.crawl
-      ? [`a feed of ${f.feed} mm/min`, 'nothing is cut so slowly: a word of the program is wrong']
+      ? [`a feed of ${sayFeed(num(f, 'feed'))}`, 'nothing is cut so slowly: a word of the program is wrong']
       : [
-          `asks for ${f.feed} mm/min, ${f.machine} does ${Math.round(num(f, 'most'))} in that direction`,
+          `asks for ${sayFeed(num(f, 'feed'))}, ${f.machine} does ${sayFeed(Math.round(num(f, 'most')))} in that direction`,
           'use a feed that the machine reaches',
         ],
   'chip-load': (f) => [
@@ -146,13 +147,13 @@ export const PROOF_TEXTS: Record<string, Text> = {
     'use a bit with another shank, or enter the collet on the machine if there is one',
   ],
   gouge: (f) => [
-    `cut ${formatLength(num(f, 'deep'), 'mm', 3)} too deep, more than ${len(f, 'most')}`,
+    `cut ${sayLength(num(f, 'deep'), 3)} too deep, more than ${len(f, 'most')}`,
     f.finer === false
       ? 'the board is too large for a finer cell: finish with a larger bit, or carve it as two boards'
       : 'plan it on a finer cell',
   ],
   'keep-cut': (f) => [
-    `board that must stay is cut ${formatLength(num(f, 'deep'), 'mm', 4)} deep`,
+    `board that must stay is cut ${sayLength(num(f, 'deep'), 4)} deep`,
     'do not run these programs; make the area smaller',
   ],
   'waste-deep': (f) => [
@@ -162,7 +163,7 @@ export const PROOF_TEXTS: Record<string, Text> = {
   floor: (f) =>
     num(f, 'left') <= 0
       ? [
-          `cuts through the board${f.bed ? ' into the bed: there is no spoilboard' : ''} by ${formatLength(-num(f, 'left'))}`,
+          `cuts through the board${f.bed ? ' into the bed: there is no spoilboard' : ''} by ${sayLength(-num(f, 'left'))}`,
           'lower the rise or the skin, or use a thicker board',
         ]
       : [
