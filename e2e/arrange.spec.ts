@@ -64,7 +64,7 @@ test('a plaque from nothing: joined, added up, undone to the empty board and red
   const words = page.getByRole('textbox', { name: 'Words' });
   await words.fill('Ottersedge Mill');
   await words.blur();
-  await field(page, 'Runs on').selectOption({ label: 'an arc' });
+  await field(page, 'Baseline').selectOption({ label: 'an arc' });
   await enter(page, "Arc's radius", '210');
   await enter(page, 'Centre, y', '153');
   await expect(page.getByRole('heading', { level: 2, name: 'Ottersedge Mill' })).toBeVisible();

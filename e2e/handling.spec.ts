@@ -164,7 +164,7 @@ test('a distance typed as a number is kept when either end moves', async ({ page
 test('words along a free curve, whose points are dragged on the board', async ({ page }) => {
   const id = await open(page);
   await layerRow(page, 'Ottersedge Mill').click();
-  await field(page, 'Runs on').selectOption({ label: 'a free curve' });
+  await field(page, 'Baseline').selectOption({ label: 'a free curve' });
   const bend = page.getByRole('button', { name: 'Bend of the curve, 2' });
   await expect(bend).toBeVisible();
   await saved(page);

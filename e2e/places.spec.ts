@@ -26,7 +26,7 @@ test('a bit is entered, copied, taken away and brought back, searched, and goes 
   await page.getByLabel('Shape').selectOption('ball');
   await enter(page, 'Diameter', '1/8 in');
   await enter(page, 'Shank', '3.175');
-  await enter(page, 'Sticks out', '40');
+  await enter(page, 'Stick-out', '40');
   // Feeds are understood in other units, and one that was typed in a wrong one is noticed by its chip load.
   await enter(page, 'Feed', '30');
   await page.getByRole('button', { name: 'mm/s: 1800 mm/min' }).click();
@@ -77,7 +77,7 @@ test('a bit is entered, copied, taken away and brought back, searched, and goes 
   const table = readFileSync(file, 'utf8');
   const take = (text: string) =>
     page
-      .getByLabel('File to take in')
+      .getByLabel('File to import')
       .setInputFiles({ name: 'mine.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
   await take(table.replace(',1200,', ',fast,'));
   await expect(page.locator('p[role=alert]')).toContainText('mine.csv: row');
@@ -85,7 +85,7 @@ test('a bit is entered, copied, taken away and brought back, searched, and goes 
   expect((await library()).cutters).toHaveLength(9);
   await take(table.replaceAll(',1200,', ',1300,'));
   await expect.poll(async () => (await library()).cutters.at(-1).feed).toBe(1300);
-  await page.getByRole('button', { name: 'Undo: took in mine.csv' }).click();
+  await page.getByRole('button', { name: 'Undo: imported mine.csv' }).click();
   await expect.poll(async () => (await library()).cutters.at(-1).feed).toBe(1200);
 });
 
@@ -96,10 +96,10 @@ test('a machine of one’s own is entered, and new boards are proposed for it; a
   await expect(list(page, 'machines')).toHaveCount(4);
   const order = async () => (await library()).machines.map((m: { name: string }) => m.name);
   await list(page, 'machines').getByRole('button', { name: 'Shop router 2400' }).click();
-  await page.getByRole('button', { name: 'Take it for new boards' }).click();
-  await expect(page.getByText('It is taken for new boards.')).toBeVisible();
+  await page.getByRole('button', { name: 'Use it for new boards' }).click();
+  await expect(page.getByText('It is used for new boards.')).toBeVisible();
   expect((await order())[0]).toBe('Shop router 2400');
-  await page.getByRole('button', { name: 'Undo: took Shop router 2400 for new boards' }).click();
+  await page.getByRole('button', { name: 'Undo: uses Shop router 2400 for new boards' }).click();
   await expect.poll(async () => (await order())[0]).toBe('Bench router 600');
   // Only the weak desktop machine stays: bits are proposed that fit its collet, at speeds that it turns.
   for (const name of ['Bench router 600', 'Bench router 600 with rotary axis', 'Shop router 2400']) {
@@ -136,7 +136,7 @@ test('jobs on the rack are found, put in order, and duplicated; the copy is a jo
   await expect(rack.first()).toContainText('New board copy');
   await page.getByRole('button', { name: 'Folder of New board copy' }).click();
   await page.getByLabel('Customer or series').fill('Ottersedge');
-  await page.getByRole('button', { name: 'Lay it there' }).click();
+  await page.getByRole('button', { name: 'Move it there' }).click();
   await page.getByLabel('Folder of the jobs shown').selectOption('Ottersedge');
   await expect(rack).toHaveCount(1);
   await expect(rack.first()).toContainText('Ottersedge ·');
@@ -149,7 +149,7 @@ test('jobs on the rack are found, put in order, and duplicated; the copy is a jo
   await page.goto('/');
   await page.getByLabel('State of the jobs shown').selectOption('ready to run');
   await expect(rack).toHaveCount(0);
-  await expect(page.getByText(/^None of the \d+ jobs is so/)).toBeVisible();
+  await expect(page.getByText(/^None of the \d+ jobs matches/)).toBeVisible();
   await page.getByLabel('State of the jobs shown').selectOption('all');
   await page.getByLabel('Order of the jobs').selectOption('by name');
   await expect(rack).toHaveCount(before + 1);

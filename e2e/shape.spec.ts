@@ -118,7 +118,7 @@ test('a recipe is made from a job, goes out and in, and is taken to another job 
   await (await coming).saveAs(file);
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(page.getByText(/^No recipes yet/)).toBeVisible();
-  await page.getByLabel('File to take in').setInputFiles({
+  await page.getByLabel('File to import').setInputFiles({
     name: 'recipes.json',
     mimeType: 'application/json',
     buffer: readFileSync(file),
@@ -144,8 +144,8 @@ test('a recipe is made from a job, goes out and in, and is taken to another job 
   expect((await jobOf(second)).machine.id).toBe(weak.id);
   await page.getByRole('button', { name: /^Passes / }).click();
   await page.getByText('Recipes', { exact: true }).click();
-  await page.getByRole('button', { name: 'Work by it' }).click();
-  const said = page.getByRole('status').filter({ hasText: 'Worked by Panels in maple' });
+  await page.getByRole('button', { name: 'Apply this recipe' }).click();
+  const said = page.getByRole('status').filter({ hasText: 'Panels in maple is applied' });
   await expect(said).toContainText('takes its place');
   await saved(page);
   const { passes, cutters } = await jobOf(second);

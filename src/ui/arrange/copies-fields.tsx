@@ -29,12 +29,12 @@ export function CopiesFields({ layer, set }: { layer: Layer; set(edit: (l: Layer
           />
           <NumberField whole label="Rows" value={c.rows} min={1} max={60} onChange={(v) => put({ ...c, rows: v })} />
           <LengthField
-            label="Apart, x"
+            label="Spacing, x"
             value={c.dx}
             onChange={(v) => put({ ...c, dx: v })}
             note="from middle to middle"
           />
-          <LengthField label="Apart, y" value={c.dy} onChange={(v) => put({ ...c, dy: v })} />
+          <LengthField label="Spacing, y" value={c.dy} onChange={(v) => put({ ...c, dy: v })} />
         </>
       )}
       {c.kind === 'ring' && (

@@ -67,7 +67,7 @@ function WearFields({ cutter, set }: { cutter: Cutter; set: Setter }) {
         label="Price"
         value={cutter.price ?? 0}
         min={0}
-        suffix="a new one"
+        suffix="each"
         onChange={(v) => set('price')(v === 0 ? null : v)}
         note="0 when it is not known"
       />
@@ -126,19 +126,19 @@ export function CutterFields({ cutter, onChange }: { cutter: Cutter; onChange(ed
       )}
       {(cutter.shape === 'v' || cutter.shape === 'drill') && (
         <NumberField
-          label="Angle"
+          label={cutter.shape === 'v' ? 'Included angle' : 'Point angle'}
           value={cutter.includedAngle}
           min={0}
           open
           max={170}
-          suffix="degrees in all"
+          suffix="degrees"
           onChange={set('includedAngle')}
         />
       )}
       <LengthField label="Flute length" value={cutter.fluteLength} min={0} open onChange={set('fluteLength')} />
       <LengthField label="Shank" value={cutter.shankDiameter} min={0} open onChange={set('shankDiameter')} />
       <LengthField
-        label="Sticks out"
+        label="Stick-out"
         value={cutter.stickOut}
         min={0}
         open
@@ -149,9 +149,9 @@ export function CutterFields({ cutter, onChange }: { cutter: Cutter; onChange(ed
       <NumberField whole label="Flutes" value={cutter.flutes} min={1} max={12} onChange={set('flutes')} />
       <NumberField label="Spindle speed" value={cutter.rpm} min={0} open suffix="rpm" onChange={set('rpm')} />
       <FeedField label="Plunge" value={cutter.plunge} onChange={set('plunge')} />
-      <LengthField label="Stepdown, most" value={cutter.maxStepdown} min={0} open onChange={set('maxStepdown')} />
+      <LengthField label="Deepest stepdown" value={cutter.maxStepdown} min={0} open onChange={set('maxStepdown')} />
       <LengthField
-        label="Plunge, deepest"
+        label="Deepest plunge"
         value={cutter.maxPlungeDepth}
         min={0}
         onChange={set('maxPlungeDepth')}

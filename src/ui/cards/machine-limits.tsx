@@ -52,7 +52,7 @@ export function MachineLimits({ machine, set }: MachineProps) {
         onChange={(v) => set((m) => (m.rotary = v))}
       />
       <Tick
-        label="Parks to have its bit changed"
+        label="Parks for a bit change"
         value={machine.parking !== null}
         onChange={(v) => set((m) => (m.parking = v ? { x: 0, y: 0, z: m.zTravel } : null))}
       />
@@ -67,19 +67,19 @@ export function MachineLimits({ machine, set }: MachineProps) {
         ))}
       <NumberField
         whole
-        label="Most lines"
+        label="Program lines, at most"
         value={lines ?? 0}
         min={0}
-        suffix="a program"
+        suffix="lines"
         onChange={(v) => set((m) => (m.programLimit.lines = v === 0 ? null : v))}
         note="0 is no limit"
       />
       <NumberField
         whole
-        label="Most bytes"
+        label="Program size, at most"
         value={bytes ?? 0}
         min={0}
-        suffix="a program"
+        suffix="bytes"
         onChange={(v) => set((m) => (m.programLimit.bytes = v === 0 ? null : v))}
         note="0 is no limit"
       />
@@ -118,14 +118,14 @@ export function MachineMotion({ machine, set }: MachineProps) {
   return (
     <>
       <NumberField
-        label="Spindle, slowest"
+        label="Slowest spindle speed"
         value={machine.minRpm}
         min={0}
         suffix="rpm"
         onChange={(v) => set((m) => (m.minRpm = v))}
       />
       <NumberField
-        label="Spindle, fastest"
+        label="Fastest spindle speed"
         value={machine.maxRpm}
         min={0}
         open

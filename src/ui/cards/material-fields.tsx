@@ -37,7 +37,7 @@ export function MaterialFigures({ material, set }: { material: Material; set(edi
         onChange={(v) => set((m) => (m.rampAngle = v))}
       />
       <NumberField
-        label="Chip load, least"
+        label="Smallest chip load"
         value={material.chipLoad.least}
         min={0}
         max={5}
@@ -45,7 +45,7 @@ export function MaterialFigures({ material, set }: { material: Material; set(edi
         onChange={(v) => set((m) => (m.chipLoad.least = v))}
       />
       <NumberField
-        label="Chip load, most"
+        label="Largest chip load"
         value={material.chipLoad.most}
         min={0}
         open

@@ -58,7 +58,7 @@ export function OutlineFields({
       )}
       <Folded title="More of this outline">
         <Choice
-          label="Less the layer"
+          label="Minus the layer"
           value={less?.id ?? ''}
           options={[['', 'nothing'], ...all.filter((c) => c.of !== null).map((c) => [c.id, c.name] as const)]}
           onChange={(id) => set((o) => (o.less = all.find((c) => c.id === id)?.of ?? WHOLE_PIECE.less))}

@@ -43,8 +43,8 @@ export function PassProof({ summary, id, cutter }: { summary: Summary; id: strin
         )}
       </dd>
       <dt className="soft">In air</dt>
-      <dd>{trimNumber(air * 100, 0)} % of its way at feed</dd>
-      <dt className="soft">Goes in</dt>
+      <dd>{trimNumber(air * 100, 0)} % of its path at feed</dd>
+      <dt className="soft">Entries</dt>
       <dd>{entriesWords(planned.entries, cutter.maxPlungeDepth)}</dd>
     </dl>
   );

@@ -81,7 +81,7 @@ export function ProofCard({
         <p role="status" className="soft mb-2 text-sm">
           {plan.again === 'same'
             ? 'Proven again: the programs are the same as before.'
-            : 'Proven again: the programs are not the same as before. Fetch them anew.'}
+            : 'Proven again: the programs are not the same as before. Download them again.'}
         </p>
       )}
       <Sentence>

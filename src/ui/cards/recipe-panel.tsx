@@ -46,7 +46,7 @@ export function RecipePanel({ job, change, library, bits }: CardProps) {
             `${told.of} fits this job as it is.`
           ) : (
             <>
-              Worked by {told.of}. What did not fit:
+              {told.of} is applied. What did not fit:
               <ul className="mt-1 list-disc pl-4">
                 {told.said.map((s) => (
                   <li key={s}>{s}</li>
@@ -70,7 +70,7 @@ export function RecipePanel({ job, change, library, bits }: CardProps) {
               note="its passes, bits and heights take the place of those here"
             />
             <button type="button" className="btn btn-sm w-full" onClick={() => work(recipe)}>
-              Work by it
+              Apply this recipe
             </button>
           </>
         ) : (

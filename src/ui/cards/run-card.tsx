@@ -77,7 +77,7 @@ export function RunCard({
   const ask = (e: MouseEvent) => {
     if (
       plan?.older &&
-      !confirm('These programs were proven by an older version of this program. Take them all the same?')
+      !confirm('These programs were proven by an older version of this program. Download them all the same?')
     )
       e.preventDefault();
   };

@@ -26,13 +26,13 @@ export function InAndOut({ library, shelf, onFile }: { library: Library; shelf: 
         </button>
       )}
       <button type="button" className="btn btn-ghost btn-sm" onClick={() => input.current?.click()}>
-        <Upload size={15} aria-hidden /> Take in a file
+        <Upload size={15} aria-hidden /> Import a file
       </button>
       <input
         ref={input}
         type="file"
         accept={shelf === 'cutters' ? '.json,.csv' : '.json'}
-        aria-label="File to take in"
+        aria-label="File to import"
         className="hidden"
         onChange={(e) => {
           const [file] = e.target.files ?? [];

@@ -38,7 +38,7 @@ export function PlacePage<K extends Shelf>({ place }: { place: Place<K> }) {
     setRefused(null);
     try {
       const wanted = await shelfFromFile(file);
-      change(`took in ${file.name}`, () => wanted);
+      change(`imported ${file.name}`, () => wanted);
     } catch (e) {
       setRefused((e as Error).message);
     }
@@ -97,14 +97,14 @@ export function PlacePage<K extends Shelf>({ place }: { place: Place<K> }) {
             </div>
             {place.firstFor &&
               (library?.[place.shelf][0]?.id === thing.id ? (
-                <p className="mb-1 text-sm font-semibold">It is taken for {place.firstFor}.</p>
+                <p className="mb-1 text-sm font-semibold">It is used for {place.firstFor}.</p>
               ) : (
                 <button
                   type="button"
                   className="btn btn-sm mb-1"
-                  onClick={() => change(`took ${thing.name} for ${place.firstFor}`, () => first(place.shelf, thing.id))}
+                  onClick={() => change(`uses ${thing.name} for ${place.firstFor}`, () => first(place.shelf, thing.id))}
                 >
-                  Take it for {place.firstFor}
+                  Use it for {place.firstFor}
                 </button>
               ))}
             {isCopied(place.shelf) && <UsedBy jobs={uses?.[place.shelf][thing.id]} />}

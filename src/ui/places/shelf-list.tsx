@@ -59,7 +59,7 @@ export function ShelfList<K extends Shelf>({ place, all, text, chosen, onText, o
       {found.length === 0 && (
         <p className="soft px-4 py-3 text-sm">
           {all.length === 0
-            ? `No ${place.many} yet. ${place.howTo ?? 'Add one'}, or take in a file that another shop has written out.`
+            ? `No ${place.many} yet. ${place.howTo ?? 'Add one'}, or import a file that another shop has written out.`
             : `None of ${all.length} ${place.many} has “${text}”.`}
         </p>
       )}

@@ -46,7 +46,7 @@ export function RackFolder({
               ))}
             </datalist>
             <button type="submit" className="btn btn-primary btn-sm mt-2 w-full">
-              Lay it there
+              Move it there
             </button>
           </form>
         )}

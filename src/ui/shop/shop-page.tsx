@@ -137,7 +137,7 @@ export function ShopPage() {
           )}
           {shown.length === 0 && !!jobs.data?.length && (
             <p className="soft mb-2">
-              None of the {jobs.data.length} jobs is so; search for less, or show all of them.
+              None of the {jobs.data.length} jobs matches; search for less, or show all of them.
             </p>
           )}
           <ul className="grid grid-cols-1 gap-4 border-b-8 border-(--wood-line) pb-3 sm:grid-cols-2 lg:grid-cols-3">

@@ -25,7 +25,7 @@ export function EdgeFields({ edge: e, put }: { edge: Edge; put(edge: Edge): void
             onChange={(v) => put({ ...e, depth: v })}
           />
           <LengthField
-            label="Waves, long"
+            label="Wave length"
             value={e.length}
             min={0}
             open
@@ -53,7 +53,7 @@ export function EdgeFields({ edge: e, put }: { edge: Edge; put(edge: Edge): void
             onChange={(v) => put({ ...e, count: v })}
           />
           <LengthField
-            label="Notch, wide"
+            label="Notch width"
             value={e.width}
             min={0}
             open
@@ -61,7 +61,7 @@ export function EdgeFields({ edge: e, put }: { edge: Edge; put(edge: Edge): void
             onChange={(v) => put({ ...e, width: v })}
           />
           <LengthField
-            label="Notch, deep"
+            label="Notch depth"
             value={e.depth}
             min={0}
             open

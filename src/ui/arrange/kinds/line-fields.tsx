@@ -26,7 +26,7 @@ export function LineFields({
   return (
     <>
       <Choice
-        label="Runs on"
+        label="Baseline"
         value={line.kind}
         options={LINES}
         onChange={(kind) => put(freshLine(kind, layer, board))}
@@ -52,7 +52,7 @@ export function LineFields({
             className="btn btn-sm my-1 w-full"
             onClick={() => put({ kind: 'curve', d: addBend(line.d) })}
           >
-            One bend more
+            Add a bend
           </button>
         </>
       )}

@@ -32,7 +32,7 @@ function MeshMore({ layer, change }: FieldsProps<'mesh'>) {
     <Folded title="Model: unit, way up and base">
       <p className="soft truncate text-[13px]">{s.file}</p>
       <Choice
-        label="File is in"
+        label="Unit of the file"
         value={s.unit}
         options={[
           ['mm', 'millimetres'],
@@ -57,7 +57,7 @@ function MeshMore({ layer, change }: FieldsProps<'mesh'>) {
           aria-pressed={s.flip}
           onClick={() => void orient(s.turns, !s.flip)}
         >
-          Left for right
+          Mirror left to right
         </button>
       </div>
       {error && (
