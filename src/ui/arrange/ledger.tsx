@@ -3,7 +3,7 @@ import type { SurfaceFacts } from '@/core/arrange/compose';
 import { ledgerOf, seatedDepth } from '@/core/arrange/ledger';
 import type { SetupView } from '@/core/setup/view';
 import { trimNumber } from '@/core/units/length';
-import { sayLength, sayNumber } from '@/core/units/say';
+import { saidUnit, sayLength, sayNumber } from '@/core/units/say';
 
 const told = (v: number) => sayNumber(v);
 
@@ -55,10 +55,10 @@ export function LedgerLines({ job, facts }: { job: SetupView; facts: SurfaceFact
       <thead className="soft text-left">
         <tr>
           <th className="font-normal">layer</th>
-          <th className="text-right font-normal">lift</th>
-          <th className="text-right font-normal">rise</th>
+          <th className="text-right font-normal">lift, {saidUnit()}</th>
+          <th className="text-right font-normal">rise, {saidUnit()}</th>
           <th className="text-right font-normal" title="lift and rise together; carved ones go down">
-            lift + rise
+            lift + rise, {saidUnit()}
           </th>
         </tr>
       </thead>

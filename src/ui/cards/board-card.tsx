@@ -37,7 +37,9 @@ export function BoardCard({
       subtitle={`${board.material.name}, grain ${board.grain === 'none' ? 'none' : board.grain === 'along-x' ? 'lengthwise' : 'across'}`}
     >
       <Sentence>
-        {backing >= 0 ? (
+        {!facts && job.layers.length > 0 ? (
+          'Its layers are being joined.'
+        ) : backing >= 0 ? (
           <>
             What is arranged takes <b>{sayLength(depth)}</b>, <b>{sayLength(backing)}</b> of backing stays below it
             {seat.skin > 0 && (

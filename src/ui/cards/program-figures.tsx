@@ -2,7 +2,7 @@ import type { ProgramInfo } from '@/contract/wire';
 import type { Holding } from '@/core/doc/setup';
 import { heldUnder } from '@/core/setup/holding';
 import { trimNumber } from '@/core/units/length';
-import { sayLength, sayNumber } from '@/core/units/say';
+import { saidUnit, sayNumber } from '@/core/units/say';
 
 /** What holds when a program has ended, in a few words. */
 function holdsWords({ held }: ProgramInfo, holding: Holding[]): string {
@@ -26,7 +26,7 @@ export function ProgramFigures({ programs, holding }: { programs: ProgramInfo[];
       <thead className="soft">
         <tr>
           <th className="pr-2 pb-1 font-normal">Bit</th>
-          <th className="pr-2 pb-1 font-normal">Deepest bite</th>
+          <th className="pr-2 pb-1 font-normal">Deepest bite, {saidUnit()}</th>
           <th className="pr-2 pb-1 font-normal whitespace-nowrap">In air</th>
           <th className="pb-1 font-normal">Then</th>
         </tr>
@@ -41,7 +41,7 @@ export function ProgramFigures({ programs, holding }: { programs: ProgramInfo[];
             <td className="pr-2 pb-1 whitespace-nowrap">
               {p.bite ? (
                 <span className={isOver(p.bite) ? 'text-accent' : ''}>
-                  <b>{sayNumber(p.bite.deep, 1)}</b> of {sayLength(p.bite.most, 1)}
+                  <b>{sayNumber(p.bite.deep, 1)}</b> of {sayNumber(p.bite.most, 1)}
                 </span>
               ) : (
                 'straight down only'

@@ -44,6 +44,8 @@ export function HeaderFacts({
   const s = fresh && plan?.status === 'done' ? plan.summary : null;
   const { board, seat } = job;
   const depth = seatedDepth(seat, facts ?? { peak: 0, low: 0 }) + seat.skin;
+  // Before its layers are joined for the first time nothing is known of their depth.
+  const known = s !== null || facts !== null || job.layers.length === 0;
   const cut = job.passes.filter((p) => !isReserve(p));
   const bits = new Set(cut.map((p) => p.cutter)).size;
   const changes = bitChanges(
@@ -54,11 +56,11 @@ export function HeaderFacts({
     <dl className="flex gap-6">
       <Fact value={saySize([board.x, board.y, board.thickness])} label={`${board.material.name} board`} />
       <Fact
-        value={through ? 'through' : sayLength(s?.deepest ?? depth, 1)}
+        value={through ? 'through' : known ? sayLength(s?.deepest ?? depth, 1) : '–'}
         label={through ? `relief ${sayLength(s.deepest, 1)} deep` : s ? 'deepest cut' : 'deepest, planned'}
       />
       <Fact
-        value={sayLength(s?.thinnest ?? board.thickness - depth, 1)}
+        value={known ? sayLength(s?.thinnest ?? board.thickness - depth, 1) : '–'}
         label={s ? (through ? 'thinnest of what stays' : 'thinnest left') : 'left, planned'}
         alarm={board.thickness - depth < 1.5}
       />

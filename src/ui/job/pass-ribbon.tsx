@@ -71,7 +71,12 @@ export function PassRibbon({ job, summary, selected, onSelect, onMove }: Props) 
                   </span>
                   <span className="soft block text-[13px] leading-tight">
                     {bit}
-                    {time !== undefined && ` · ${formatDuration(time)}`}
+                    {time !== undefined && (
+                      <>
+                        {' '}
+                        · <span className="whitespace-nowrap">{formatDuration(time)}</span>
+                      </>
+                    )}
                   </span>
                 </button>
               </li>

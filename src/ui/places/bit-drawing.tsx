@@ -59,7 +59,7 @@ export function BitDrawing({ cutter }: { cutter: Cutter }) {
               stroke="currentColor"
               opacity="0.6"
             />
-            <text x={WIDE - WRITTEN + 3} y={y(z) + 3.5} fontSize="9.5" fill="currentColor">
+            <text x={WIDE - WRITTEN + 3} y={y(z) + 3.5} fontSize="12.5" fill="currentColor">
               {text}
             </text>
           </g>

@@ -27,7 +27,7 @@ export function MachineDrawing({ machine }: { machine: Machine }) {
       >
         <rect {...box(machine)} fill="var(--hatch)" stroke="currentColor" />
         <rect {...box(sheet)} fill="none" stroke="currentColor" strokeDasharray="4 3" opacity="0.6" />
-        <text x={EDGE} y={HIGH - 6} fontSize="10" fill="currentColor">
+        <text x={EDGE} y={HIGH - 6} fontSize="12.5" fill="currentColor">
           {sayLength(machine.x)} × {sayLength(machine.y)}
         </text>
       </svg>
