@@ -1,8 +1,9 @@
 import type { Layer, SeenLayer } from '../doc/layer';
+import type { Turning } from '../doc/parts';
 import { distanceInside } from '../field/distance';
-import { AIR } from '../field/height-field';
+import { AIR, type Grid } from '../field/height-field';
 import { type Affine, applyAffine, invertAffine, type Polygon } from '../outline/polygon';
-import { turnedGrid, turnedRows } from '../setup/frame';
+import { turnedCells, turnedGrid } from '../setup/frame';
 import { copiesAsOne, copiesOf } from './copies';
 import type { Content } from './kinds/kind';
 import { sourceKind } from './kinds/registry';
@@ -83,8 +84,14 @@ export function renderLayer(
 ): Rendered {
   const { turnedIn, ...own } = l;
   if (turnedIn !== undefined) {
-    const r = renderLayer(own, content, turnedGrid(grid, turnedIn), other && turnRendered(other, grid.width), placed);
-    return turnRendered(r, grid.width);
+    const r = renderLayer(
+      own,
+      content,
+      turnedGrid(grid, turnedIn),
+      other && turnRendered(other, grid, turnedIn),
+      placed,
+    );
+    return turnRendered(r, grid, turnedIn);
   }
   const pieces = placed.map(({ frame, polygon }) => {
     const p = sourceKind(l).piece({ layer: l, content, frame, grid, polygon });
@@ -131,15 +138,16 @@ export function renderLayer(
   };
 }
 
-/** A rendered layer as it is seen from the board's other side, on a grid of `width` cells in a row. */
-function turnRendered(r: Rendered, width: number): Rendered {
+/** A rendered layer as it is seen from the board's other side, on that side's grid. */
+function turnRendered(r: Rendered, { width, height }: Grid, turning: Turning): Rendered {
   const { window: w, heights, weight, below } = r;
+  const turned = <T extends Float32Array | Uint8Array>(data: T) => turnedCells(data, w.width, turning);
   return {
     ...r,
-    window: { ...w, i: width - w.i - w.width },
-    heights: turnedRows(heights, w.width),
-    weight: weight && turnedRows(weight, w.width),
-    below: below && turnedRows(below, w.width),
+    window: turning.about === 'about-y' ? { ...w, i: width - w.i - w.width } : { ...w, j: height - w.j - w.height },
+    heights: turned(heights),
+    weight: weight && turned(weight),
+    below: below && turned(below),
   };
 }
 

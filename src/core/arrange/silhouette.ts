@@ -1,5 +1,6 @@
 import type { Layer, SeenLayer } from '../doc/layer';
 import type { OutlineRef } from '../doc/outline-ref';
+import type { Turning } from '../doc/parts';
 import { contourRings, ringArea, simplifyRing } from '../field/contours';
 import { AIR, type Grid } from '../field/height-field';
 import type { Polygon } from '../outline/polygon';
@@ -50,13 +51,14 @@ function silhouetteOfOne({ layer, content, rendered }: Shown, grid: Grid): Polyg
   return traceCells((k) => heights[k] !== AIR && (weight === null || weight[k] > 0), windowGrid(grid, rendered.window));
 }
 
-/** Rings as they are seen from the other side of a board of that width; their inside stays at the left. */
-function turnPolygon(rings: Polygon, width: number): Polygon {
+/** Rings as they are seen from the other side of a board; their inside stays at the left. */
+function turnPolygon(rings: Polygon, { about, over }: Turning): Polygon {
+  const across = about === 'about-y';
   return rings.map((r) => {
     const out = new Float64Array(r.length);
     for (let i = 0, q = r.length - 2; i < r.length; i += 2, q -= 2) {
-      out[i] = width - r[q];
-      out[i + 1] = r[q + 1];
+      out[i] = across ? over - r[q] : r[q];
+      out[i + 1] = across ? r[q + 1] : over - r[q + 1];
     }
     return out;
   });

@@ -1,7 +1,10 @@
 import { z } from '../units/zod';
 import { materialSchema } from './material';
-import { id, name, positive, size } from './parts';
+import { FLIPS, id, name, place, positive, size } from './parts';
 import { setupSchema } from './setup';
+
+/** Least wood under a cut as a rule: 1/16 in (trade handbook, section 3; common practice, no source), mm. */
+export const LEAST_WEB = 25.4 / 16;
 
 export const boardSchema = z.object({
   id,
@@ -14,6 +17,11 @@ export const boardSchema = z.object({
   grain: z.enum(['along-x', 'along-y', 'none']),
   /** What is on the board's face: paint and film must not be skimmed off. */
   face: z.enum(['bare', 'painted', 'masked']),
+  flip: z.enum(FLIPS),
+  /** Least wood that is to be left between what is cut from both faces, and under the deepest cut, mm. */
+  web: positive.max(500),
+  /** Places, with the face up, at which the board is open on purpose: all that is too thin around them is wanted so. */
+  openings: z.array(place).max(100),
   /** Its clampings, in the order in which they are cut. */
   setups: z.array(setupSchema).max(20),
 });

@@ -4,7 +4,7 @@ import { shapeSourceSchema } from '../arrange/kinds/shape/schema';
 import { wordsSourceSchema } from '../arrange/kinds/words/schema';
 import { outlineSchema } from '../outline/shapes';
 import { z } from '../units/zod';
-import { coordinate, finite, id, name, place, size } from './parts';
+import { coordinate, finite, id, name, place, size, type Turning } from './parts';
 
 /** What each kind of source holds: a new kind has a line here and one in arrange/kinds/registry.ts. */
 export const sourceSchema = z.discriminatedUnion('kind', [
@@ -97,8 +97,8 @@ export type LayerOf<K extends SourceName> = Layer & { source: SourceOf<K> };
 
 export const isOf = <K extends SourceName>(l: Layer, kind: K): l is LayerOf<K> => l.source.kind === kind;
 
-/** A layer as a setup sees it: `turnedIn` is the board's width where its own setup lies the other way up. */
-export type SeenLayer = Layer & { turnedIn?: number };
+/** A layer as a setup sees it: `turnedIn` says how the board is turned where its own setup lies the other way up. */
+export type SeenLayer = Layer & { turnedIn?: Turning };
 
 /** What a new layer has unless it is said otherwise. */
 export const PLAIN_LAYER = {

@@ -10,6 +10,16 @@ export const name = printable.trim().min(1).max(80);
 /** A place or a distance from one: farther than any machine reaches counts as a slip of the keys. */
 export const coordinate = finite.min(-10_000).max(10_000);
 export const place = z.object({ x: coordinate, y: coordinate });
+/** How a board is turned over to lie on its face: about the axis along its width (left to right), or about that along its length (near to far). */
+export const FLIPS = ['about-y', 'about-x'] as const;
+export type Flip = (typeof FLIPS)[number];
+
+/** A board turned over: about which of its axes, and how far it reaches across that axis, mm. */
+export interface Turning {
+  about: Flip;
+  over: number;
+}
+
 /** What a bit takes at once, downwards and sideways: less makes a program without an end of it. */
 export const depthStep = finite.min(0.02).max(200);
 export const LEAST_SIDE_STEP = 0.005;

@@ -6,7 +6,7 @@ import { passSchema } from './pass';
 export const ORIGINS = ['lower-left', 'lower-right', 'upper-left', 'upper-right', 'centre'] as const;
 export type Origin = (typeof ORIGINS)[number];
 
-/** Side of the board that is up; a board lies on its face when it has been turned over its y axis. */
+/** Side of the board that is up. */
 export const SIDES = ['face', 'back'] as const;
 export type Side = (typeof SIDES)[number];
 
@@ -46,6 +46,10 @@ export const referencesSchema = z.object({
   spots: z.array(place).max(20),
 });
 
+/** How a setup finds the place that the board had in those before it: not at all, on dowels through holes of theirs, or against a fence. */
+export const REGISTERS = ['none', 'dowels', 'fence'] as const;
+export type Register = (typeof REGISTERS)[number];
+
 /** One clamping of a board. Its coordinates count from the lower left corner and the top of the board as it lies. */
 export const setupSchema = z.object({
   id,
@@ -59,6 +63,7 @@ export const setupSchema = z.object({
   heights: heightsSchema,
   holding: z.array(holdingSchema).max(100),
   references: referencesSchema,
+  register: z.enum(REGISTERS),
   /** From the lowest to the highest: each joins what lies beneath it. */
   layers: z.array(layerSchema).max(300),
   /** Distances between layers that are kept when either moves. */

@@ -11,7 +11,7 @@ import type { Bounds } from '../outline/polygon';
 import { cellFor, cellWanted } from '../passes/cell';
 import { kindOf } from '../passes/registry';
 import { resolveTrenches } from '../passes/trenches';
-import { type Frame, frameBetween } from '../setup/frame';
+import { boxThrough, type Frame, frameBetween, turnedBox } from '../setup/frame';
 import { type SetupView, seenLayers, viewOf } from '../setup/view';
 import { PlanStopped } from './stopped';
 
@@ -49,8 +49,8 @@ function outlineBoxes(view: SetupView, { of, grow }: OutlineRef): Bounds[] {
   const named = seenLayers(view).filter((l) => (of ? of.includes(l.id) : !l.hidden));
   return named.flatMap((l) => {
     const boxes = copyBounds(l).map((b) => growBox(b, Math.max(0, grow)));
-    const { turnedIn: width } = l as { turnedIn?: number };
-    return width === undefined ? boxes : boxes.map((b) => ({ ...b, x0: width - b.x1, x1: width - b.x0 }));
+    const { turnedIn } = l;
+    return turnedIn ? boxes.map((b) => turnedBox(turnedIn, b)) : boxes;
   });
 }
 
@@ -85,16 +85,12 @@ function groundsOf(view: SetupView, frame: Frame, beside: number): Ground[] | nu
     if (!boxes || !cutter) return null;
     const reach = kindOf(pass).beyond?.(pass, cutter) ?? cutter.diameter;
     for (const b of boxes) {
-      const box = clipBox(turnedBox(growBox(b, reach + beside), frame), board);
+      const box = clipBox(boxThrough(frame, growBox(b, reach + beside)), board);
       if (box) out.push({ box, pass: pass.id });
     }
   }
   return out;
 }
-
-/** A box of one setup in another's coordinates. */
-export const turnedBox = (b: Bounds, f: Frame): Bounds =>
-  f.turned ? { ...b, x0: f.width - b.x1, x1: f.width - b.x0 } : b;
 
 /** The grid of the cells of a board of `cell` mm that a box lies on, and no wider than the board. */
 export function plotGrid(board: Pick<Board, 'x' | 'y'>, b: Bounds, cell: number): Grid {

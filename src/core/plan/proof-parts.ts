@@ -7,9 +7,9 @@ import { cellFor } from '../passes/cell';
 import { MOTION, readProgram } from '../program/reader';
 import { bodyOf } from '../proof/body';
 import type { BoardParts } from '../proof/prove';
-import { frameBetween, zeroOf } from '../setup/frame';
+import { boxThrough, frameBetween, zeroOf } from '../setup/frame';
 import type { SetupView } from '../setup/view';
-import { APART, boxOf, type Plots, plotGrid, turnedBox } from './plots';
+import { APART, boxOf, type Plots, plotGrid } from './plots';
 import type { PlannedProgram } from './programs';
 
 /** A long move is looked at in pieces of this length, and what lies beyond all plots is gathered in squares of this side, mm. */
@@ -62,7 +62,7 @@ function beyondPlots(board: Board, plots: Bounds[], programs: ProgramIn[]): Boun
   for (const { view, program } of programs) {
     const frame = frameBetween(board, board.setups[0], view.setup);
     for (const swept of sweptBoxes(view, program)) {
-      const box = clipBox(turnedBox(swept, frame), board);
+      const box = clipBox(boxThrough(frame, swept), board);
       if (!box || plots.some((p) => holds(p, box))) continue;
       for (let j = Math.floor(box.y0 / PIECE); j * PIECE < box.y1; j++)
         for (let i = Math.floor(box.x0 / PIECE); i * PIECE < box.x1; i++) squares.add(j * across + i);

@@ -1,5 +1,5 @@
 import type { Cutter } from '../cutter/cutter';
-import type { Board } from '../doc/board';
+import { type Board, LEAST_WEB } from '../doc/board';
 import { materialNamed } from '../doc/defaults';
 import { type Job, VERSION } from '../doc/job';
 import { type Layer, PLAIN_LAYER } from '../doc/layer';
@@ -148,6 +148,7 @@ export function proposeSetup(board: { x: number; y: number }, machine: { x: numb
     heights: { approach: 1, between: 1, everything: 5 },
     holding: [],
     references: { cross: null, ticks: [], spots: [] },
+    register: 'none',
     layers: [],
     gaps: [],
     seat: { mode: 'raised', skin: 0, drop: 0, press: null },
@@ -176,6 +177,9 @@ export function plainJob(p: PlainJob): Job {
         material: material ?? materialNamed('maple'),
         grain: grain ?? 'along-x',
         face: face ?? 'bare',
+        flip: 'about-y',
+        web: LEAST_WEB,
+        openings: [],
         setups: [setup],
       },
     ],

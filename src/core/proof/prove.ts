@@ -5,7 +5,7 @@ import { type PartedField, pooledOver } from '../field/parted';
 import type { Found } from '../findings/finding';
 import type { KernelHost } from '../kernels/host';
 import { boardTops } from '../passes/skim/plan';
-import { type Frame, frameBetween, placeThrough, turnedRows, zeroOf } from '../setup/frame';
+import { type Frame, frameBetween, placeThrough, turnedCells, zeroOf } from '../setup/frame';
 import type { SetupView } from '../setup/view';
 import { found } from './checks/registry';
 import { joinLeft, type LeftFigures } from './deviation';
@@ -90,7 +90,8 @@ function thinnestPlace(
     for (const [i, s] of setups.entries()) {
       const { through } = s.parts[n];
       if (!through) continue;
-      const own = frames[i].turned ? turnedRows(through, grid.width) : through;
+      const { turned } = frames[i];
+      const own = turned ? turnedCells(through, grid.width, turned) : through;
       for (let k = 0; k < open.length; k++) open[k] |= own[k];
     }
     const thin = thinnestOf(solid, (k) => besideSlot(open, k, grid.width));

@@ -6,11 +6,17 @@ import { replaceSurface, standsEverywhere, surfaceOf, wholeBoard, woodUnder } fr
 
 const grid = boardGrid(4, 3, 1);
 const n = grid.width * grid.height;
-const frame = (turned: boolean): Frame => ({ turned, width: 4, thickness: 10 }) as Frame;
+/** The other side seen after turning about either axis; null for the same side. */
+const WAYS = [null, 'about-y', 'about-x'] as const;
+type Turned = (typeof WAYS)[number];
+const frame = (turned: Turned): Frame => ({
+  turned: turned && { about: turned, over: turned === 'about-y' ? 4 : 3 },
+  thickness: 10,
+});
 
 const cuts = fc.array(
   fc.record({
-    turned: fc.boolean(),
+    turned: fc.constantFrom(...WAYS),
     depths: fc.array(fc.integer({ min: 0, max: 12 }), { minLength: n, maxLength: n }),
   }),
   { maxLength: 4 },
@@ -34,7 +40,8 @@ test('setups leave the wood that is in neither cut, whichever side is up and how
         before.data.fill(99);
         left.push([cut.data, cut.data.slice()]);
         for (let k = 0; k < n; k++) {
-          const own = turned ? k - (k % 4) + 3 - (k % 4) : k;
+          const [i, j] = [k % 4, Math.floor(k / 4)];
+          const own = turned === 'about-y' ? 4 * j + 3 - i : turned === 'about-x' ? 4 * (2 - j) + i : k;
           if (top[own] <= bottom[own]) continue;
           if (turned) bottom[own] = Math.max(bottom[own], depths[k] - 10);
           else top[own] = Math.min(top[own], -depths[k]);
@@ -51,7 +58,7 @@ test('setups leave the wood that is in neither cut, whichever side is up and how
 
 test('a board stands everywhere where the thinnest of its wood is thicker', () => {
   fc.assert(
-    fc.property(cuts, fc.boolean(), fc.integer({ min: 0, max: 10 }), (all, turned, least) => {
+    fc.property(cuts, fc.constantFrom(...WAYS), fc.integer({ min: 0, max: 10 }), (all, turned, least) => {
       const solid = wholeBoard(grid, 10);
       for (const { turned: up, depths } of all) {
         const cut = surfaceOf(solid, frame(up));

@@ -1,5 +1,5 @@
 import { type Grid, type HeightField, makeField } from '../field/height-field';
-import { type Frame, gridThrough, turnedRows } from '../setup/frame';
+import { type Frame, gridThrough, turnedCells } from '../setup/frame';
 
 /**
  * A board as all its setups' programs leave it: two heights over every cell, in the first setup's coordinates, mm. Where the top does not
@@ -34,7 +34,7 @@ export function surfaceOf(solid: Solid, frame: Frame): HeightField {
     if (top[k] <= bottom[k]) out[k] = -thickness;
     else out[k] = turned ? -thickness - bottom[k] : top[k];
   }
-  return { ...gridThrough(frame, grid), data: turned ? turnedRows(out, grid.width) : out };
+  return { ...gridThrough(frame, grid), data: turned ? turnedCells(out, grid.width, turned) : out };
 }
 
 /**
@@ -45,20 +45,21 @@ export function woodUnder(solid: Solid, frame: Frame, surface: Float32Array): He
   const { grid, top, bottom } = solid;
   const { turned, thickness } = frame;
   const data = new Float32Array(top.length);
-  const own = turned ? turnedRows(surface, grid.width) : surface;
+  const own = turned ? turnedCells(surface, grid.width, turned) : surface;
   for (let k = 0; k < data.length; k++)
     if (top[k] > bottom[k]) data[k] = Math.max(0, turned ? top[k] + thickness + own[k] : own[k] - bottom[k]);
-  return { ...gridThrough(frame, grid), data: turned ? turnedRows(data, grid.width) : data };
+  return { ...gridThrough(frame, grid), data: turned ? turnedCells(data, grid.width, turned) : data };
 }
 
 /** Whether more than `least` mm of wood stands over every cell; the surface as for woodUnder. */
 export function standsEverywhere(solid: Solid, frame: Frame, surface: Float32Array, least: number): boolean {
   const { grid, top, bottom } = solid;
   const { turned, thickness } = frame;
+  const [last, far] = [grid.width - 1, top.length - grid.width];
   for (let row = 0; row < top.length; row += grid.width) {
     for (let i = 0; i < grid.width; i++) {
       const k = row + i;
-      const own = turned ? surface[row + grid.width - 1 - i] : surface[k];
+      const own = !turned ? surface[k] : turned.about === 'about-y' ? surface[row + last - i] : surface[far - row + i];
       if (top[k] <= bottom[k] || (turned ? top[k] + thickness + own : own - bottom[k]) <= least) return false;
     }
   }
@@ -83,25 +84,27 @@ export function replaceSurface(solid: StandingBoard, frame: Frame, surface: Floa
 
 function putSurface(solid: Solid, frame: Frame, surface: Float32Array): void {
   const { grid, top, bottom } = solid;
-  if (!frame.turned) {
+  const { turned } = frame;
+  if (!turned) {
     // What a setup has left is its own, and is not written over by the next.
     const next = top.slice();
     for (let k = 0; k < top.length; k++) if (top[k] > bottom[k]) next[k] = surface[k];
     solid.top = next;
     return;
   }
-  const own = turnedRows(surface, grid.width);
+  const own = turnedCells(surface, grid.width, turned);
   for (let k = 0; k < bottom.length; k++) if (top[k] > bottom[k]) bottom[k] = -frame.thickness - own[k];
 }
 
 /** Raises the side that is up in a setup by what an uneven board has too much, in the setup's coordinates, mm. */
 export function raiseBy(solid: Solid, frame: Frame, over: Float32Array): void {
   const { grid, top, bottom } = solid;
-  if (!frame.turned) {
+  const { turned } = frame;
+  if (!turned) {
     for (let k = 0; k < top.length; k++) top[k] += over[k];
     return;
   }
-  const own = turnedRows(over, grid.width);
+  const own = turnedCells(over, grid.width, turned);
   for (let k = 0; k < bottom.length; k++) bottom[k] -= own[k];
 }
 

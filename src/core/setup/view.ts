@@ -5,6 +5,7 @@ import type { Gap, Layer, Seat, SeenLayer } from '../doc/layer';
 import type { Machine } from '../doc/machine';
 import type { Pass } from '../doc/pass';
 import type { Setup } from '../doc/setup';
+import { turningOf } from './frame';
 
 /**
  * A job as one of its setups sees it: what it cuts, the board that it clamps, and what all setups share. It is a window on the document:
@@ -63,7 +64,7 @@ export function seenLayers(view: Pick<SetupView, 'board' | 'setup' | 'layers'>):
       s.layers.map((l) => ({
         ...l,
         hidden: true,
-        ...(s.up === view.setup.up ? {} : { turnedIn: view.board.x }),
+        ...(s.up === view.setup.up ? {} : { turnedIn: turningOf(view.board) }),
       })),
     );
   return others.length > 0 ? [...view.layers, ...others] : view.layers;

@@ -22,7 +22,8 @@ const contentOf = (file: string) =>
 describe('documents of every version from this project’s history', () => {
   test('there are some of each', () => {
     for (const v of ['v1-', 'v2-']) expect(files.filter((f) => f.startsWith(v)).length).toBeGreaterThan(2);
-    for (const v of ['v3-', 'v4-', 'v5-']) expect(files.filter((f) => f.startsWith(v)).length).toBeGreaterThan(0);
+    for (const v of ['v3-', 'v4-', 'v5-', 'v6-'])
+      expect(files.filter((f) => f.startsWith(v)).length).toBeGreaterThan(0);
   });
 
   test.each(files)(
@@ -91,4 +92,12 @@ test('finishing of version 4 keeps its rows, and what else a pass says stays', (
       'area' in p ? { ...p, ...reserve, ...('milling' in p && 'tolerance' in p && { lines: 'rows' }) } : p,
     ),
   );
+});
+
+test('boards of version 6 are turned over left to right, keep 1/16 in, are open nowhere on purpose, and their holes are plain', () => {
+  const job = jobSchema.parse(stored('v6-two-faces.json'));
+  const [board] = job.boards;
+  expect(board).toMatchObject({ flip: 'about-y', web: 25.4 / 16, openings: [] });
+  expect(board.setups.map((s) => s.register)).toEqual(['none', 'none']);
+  expect(board.setups[0].passes.find((p) => p.kind === 'hole')).toMatchObject({ dowel: null });
 });

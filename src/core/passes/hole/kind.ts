@@ -48,6 +48,7 @@ export const hole: PassKind<'hole'> = {
       into: 0.5,
       peck: drilled ? Math.min(c.maxPlungeDepth, c.maxStepdown) : c.maxStepdown,
       rampAngle: view.board.material.rampAngle,
+      dowel: null,
     };
   },
   cell: (c) => planningRadius(c) / 20,

@@ -20,6 +20,7 @@ const hole = (change: Partial<HolePass> = {}): HolePass => ({
   into: 0.5,
   peck: 3,
   rampAngle: 4,
+  dowel: null,
   ...change,
 });
 /** A plain board of 60 x 40 x 18. */

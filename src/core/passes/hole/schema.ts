@@ -14,5 +14,7 @@ export const holeSchema = z.object({
   /** Deepest that is taken at once, and a turn of the helix. */
   peck: depthStep,
   rampAngle,
+  /** The diameter of the dowels that go into them and on into the spoilboard, to find the board's place again; null for plain holes. */
+  dowel: positive.max(50).nullable(),
 });
 export type HolePass = z.infer<typeof holeSchema>;

@@ -5,13 +5,11 @@ import type { Fix } from '../../findings/finding';
 import { clean } from '../../units/round';
 import type { AfterBoard, Rule } from './rule';
 
-/** Least floor (trade handbook, section 3; common practice, no source), mm. */
-export const FLOOR_LEAST = 25.4 / 16;
 /** A little more, so that what is cut too deep within its limit does not bring the finding back, mm. */
 const SPARE = 0.05;
 
 function fixes({ view, thinnest, composite }: AfterBoard): Fix[] {
-  const lacking = FLOOR_LEAST + SPARE - thinnest.web;
+  const lacking = view.board.web + SPARE - thinnest.web;
   const { skin } = view.seat;
   const out = shallower(view, composite, seatedDepth(view.seat, composite) - lacking);
   if (skin >= lacking)
@@ -28,7 +26,8 @@ export const floor: Rule = {
   id: 'floor',
   board(at) {
     const { view, thinnest } = at;
-    if (thinnest.web >= FLOOR_LEAST - 1e-6) return [];
+    const { web: least } = view.board;
+    if (thinnest.web >= least - 1e-6) return [];
     const open = thinnest.web <= 0;
     return [
       {
@@ -36,7 +35,7 @@ export const floor: Rule = {
         severity: open ? 'error' : 'warning',
         subject: { setup: view.setup.id },
         place: { x: thinnest.x, y: thinnest.y },
-        figures: { left: thinnest.web, least: FLOOR_LEAST, bed: open && view.setup.spoilboard === null },
+        figures: { left: thinnest.web, least, bed: open && view.setup.spoilboard === null },
         fixes: fixes(at),
       },
     ];

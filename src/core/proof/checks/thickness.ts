@@ -3,7 +3,6 @@ import { seatedDepth } from '../../arrange/ledger';
 import { inSetup } from '../../doc/edits';
 import type { Fix } from '../../findings/finding';
 import { clean } from '../../units/round';
-import { FLOOR_LEAST } from './floor';
 import type { BeforeCut, Rule } from './rule';
 
 /** A little more than the least floor, so that what is cut too deep within its limit leaves it, mm. */
@@ -12,7 +11,7 @@ const SPARE = 0.05;
 function fixes({ view, composite }: BeforeCut): Fix[] {
   const { seat, board } = view;
   const depth = seatedDepth(seat, composite);
-  const room = board.thickness - FLOOR_LEAST - SPARE;
+  const room = board.thickness - board.web - SPARE;
   const out = shallower(view, composite, room - seat.skin);
   if (seat.skin > 0 && depth <= room)
     out.unshift({
