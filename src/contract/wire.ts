@@ -13,6 +13,7 @@ import type { LeftFigures } from '../core/proof/deviation';
 import type { EyeFigures } from '../core/proof/eye';
 import type { BiteFigure } from '../core/proof/figures';
 import type { LoosePiece, WeakPiece } from '../core/proof/holds';
+import type { Opening } from '../core/proof/web';
 import type { Drawing, DrawingPiece } from '../core/sources/drawing';
 import type { SourceInfo } from '../core/sources/inspect';
 import { z } from '../core/units/zod';
@@ -170,6 +171,8 @@ const weakPiece = z.object({
   section: number,
 } satisfies Fields<WeakPiece>);
 
+const opening = z.object({ x: number, y: number, area: number, wanted: z.boolean() } satisfies Fields<Opening>);
+
 /** A program without its text, which is asked for by itself. */
 export type ProgramInfo = Omit<PlannedProgram, 'text'> & { bytes: number };
 const program = z.object({
@@ -199,7 +202,7 @@ export type JobSummary = Omit<PlanSummary, 'programs'> & {
 };
 export const jobSummary = z.object({
   setups: z.array(setup),
-  boards: z.array(z.object({ id: z.string(), thinnest: number })),
+  boards: z.array(z.object({ id: z.string(), thinnest: number, openings: z.array(opening) })),
   programs: z.array(program),
   findings: z.array(finding),
   seconds: number,

@@ -16,7 +16,7 @@ import { heldHardly, loose } from '../proof/checks/loose';
 import { type SetupView, setupView } from '../setup/view';
 import type { LoadContent } from './composing';
 import { drawerFindings } from './drawer';
-import { drawerBit, others, plainSetup, planWhole } from './plan-test-kit';
+import { dishes, drawerBit, others, plainSetup, planWhole } from './plan-test-kit';
 import { problems } from './problems';
 
 const BOARD = { x: 100, y: 76, thickness: 15, material: materialNamed('maple') };
@@ -401,6 +401,16 @@ const SCENES: [string, () => SetupView][] = [
       }),
   ],
   ['floor', () => plain((j) => (j.layers[0].rise = 14))],
+  // Dishes of both faces that meet.
+  [
+    'floor',
+    () => {
+      const { face, back } = dishes();
+      face.layers[0].rise = 6;
+      back.layers[0].rise = 6.5;
+      return face;
+    },
+  ],
   [
     'floor',
     () =>

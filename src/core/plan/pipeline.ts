@@ -123,7 +123,7 @@ export async function planJob(
   return {
     summary: {
       setups: summaries,
-      boards: boards.map((b, i) => ({ id: b.board.id, thinnest: proofs[i].thinnest })),
+      boards: boards.map((b, i) => ({ id: b.board.id, thinnest: proofs[i].thinnest, openings: proofs[i].openings })),
       programs,
       findings: sortFindings([...wrong, ...identify(said, false)]),
       seconds: secondsOf(programs),

@@ -9,6 +9,7 @@ import type { ProgramFigures } from '../proof/figures';
 import type { FoundCutout, PartToProve } from '../proof/look-at-part';
 import { type BoardParts, proveBoard, type SetupToProve } from '../proof/prove';
 import type { Solid } from '../proof/solid';
+import type { Opening } from '../proof/web';
 import { frameBetween, gridThrough } from '../setup/frame';
 import type { DoneSetup } from './plan-setup';
 import type { PlannedProgram } from './programs';
@@ -17,6 +18,7 @@ import type { PlanEnvironment, StageResult } from './stage';
 interface ProofMeta {
   found: Found[];
   thinnest: number;
+  openings: Opening[];
   setups: {
     deepest: number;
     left: LeftFigures;
@@ -46,6 +48,8 @@ export interface ProvenBoard {
   found: Found[];
   /** What is left of it at its thinnest place, mm. */
   thinnest: number;
+  /** Where it is open, with the face up. */
+  openings: Opening[];
   solid: Solid;
   setups: ProvenSetup[];
 }
@@ -130,6 +134,7 @@ async function prove(
     meta: {
       found: p.found,
       thinnest: p.thinnest,
+      openings: p.openings,
       setups: p.setups.map(({ parts, ...rest }) => ({ ...rest, rough: parts.some((q) => q.rough !== null) })),
     },
     arrays,
@@ -169,6 +174,7 @@ export async function provePlan(
   return {
     found: meta.found,
     thinnest: meta.thinnest,
+    openings: meta.openings,
     solid: { grid: on, top: arrays.top as Float32Array, bottom: arrays.bottom as Float32Array },
     setups: meta.setups.map((m, i) => {
       const g = gridOf(gridThrough(frameBetween(board, board.setups[0], setups[i].view.setup), on));

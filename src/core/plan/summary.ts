@@ -5,6 +5,7 @@ import type { CutoutProof } from '../proof/connect';
 import type { LeftFigures } from '../proof/deviation';
 import type { EyeFigures } from '../proof/eye';
 import type { Solid } from '../proof/solid';
+import type { Opening } from '../proof/web';
 import type { PassSummary } from './plan-passes';
 import type { PlannedProgram } from './programs';
 
@@ -28,8 +29,8 @@ export interface SetupSummary {
 
 export interface PlanSummary {
   setups: SetupSummary[];
-  /** What is left of every board at its thinnest place, mm. */
-  boards: { id: string; thinnest: number }[];
+  /** What is left of every board at its thinnest place that is not open on purpose, mm, and where it is open. */
+  boards: { id: string; thinnest: number; openings: Opening[] }[];
   programs: PlannedProgram[];
   findings: Finding[];
   seconds: number;
@@ -63,10 +64,12 @@ export function summaryOf<P extends { setup: string; seconds: number; reserve: b
 ) {
   const own = s.setups.find((e) => e.id === setup);
   if (!own) return null;
+  const board = s.boards.find((b) => b.id === own.board);
   const programs = s.programs.filter((p) => p.setup === setup);
   return {
     ...own,
-    thinnest: s.boards.find((b) => b.id === own.board)?.thinnest ?? 0,
+    thinnest: board?.thinnest ?? 0,
+    openings: board?.openings ?? [],
     programs,
     findings: s.findings.filter((f) => f.subject.setup === undefined || f.subject.setup === setup),
     seconds: secondsOf(programs),

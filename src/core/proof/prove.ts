@@ -8,6 +8,7 @@ import { boardTops } from '../passes/skim/plan';
 import { type Frame, frameBetween, placeThrough, turnedCells, zeroOf } from '../setup/frame';
 import type { SetupView } from '../setup/view';
 import { found } from './checks/registry';
+import type { ThinPlace } from './checks/rule';
 import { joinLeft, type LeftFigures } from './deviation';
 import { type EyeFigures, joinEyes } from './eye';
 import { type ProgramFigures, Tally } from './figures';
@@ -23,16 +24,8 @@ import {
   wayOf,
 } from './look-at-part';
 import { type Run, simulate, type WrittenProgram } from './simulate';
-import {
-  raiseBy,
-  type Solid,
-  type StandingBoard,
-  standsEverywhere,
-  surfaceOf,
-  thinnestOf,
-  wholeBoard,
-  woodUnder,
-} from './solid';
+import { raiseBy, type Solid, type StandingBoard, standsEverywhere, surfaceOf, wholeBoard, woodUnder } from './solid';
+import { type Opening, websOf } from './web';
 
 export interface SetupToProve {
   view: SetupView;
@@ -73,31 +66,41 @@ export interface BoardProof {
   solids: Solid[];
   setups: SetupProof[];
   found: Found[];
-  /** Board left at its thinnest place, mm. */
+  /** Board left at its thinnest place that is not open on purpose, mm. */
   thinnest: number;
+  /** Where it is open, places with the face up, the largest first. */
+  openings: Opening[];
 }
 
-/** The thinnest place of a board, in the first setup's coordinates, where no setup is to go through it. */
-function thinnestPlace(
-  solids: Solid[],
-  setups: SetupToProve[],
-  frames: Frame[],
-): { web: number; x: number; y: number } {
-  let out = { web: Infinity, x: 0, y: 0 };
+/** Most thin places of a board that are told. */
+const MOST_PLACES = 20;
+
+interface Thin {
+  thinnest: { web: number; x: number; y: number };
+  places: ThinPlace[];
+}
+
+/** What is thin of a board whose setups have been cut, in the first setup's coordinates, where no setup is to go through it. */
+function thinOf(board: Board, solids: Solid[], setups: SetupToProve[], frames: Frame[]): Thin {
+  const faceUp = frameBetween(board, setups[0].view.setup, { up: 'face' });
+  const wanted = board.openings.map((p) => placeThrough(faceUp, p));
+  let thinnest = { web: Infinity, x: 0, y: 0 };
+  const places: ThinPlace[] = [];
   for (const [n, solid] of solids.entries()) {
     const { grid } = solid;
-    const open = new Uint8Array(grid.width * grid.height);
+    const slots = new Uint8Array(grid.width * grid.height);
     for (const [i, s] of setups.entries()) {
       const { through } = s.parts[n];
       if (!through) continue;
       const { turned } = frames[i];
       const own = turned ? turnedCells(through, grid.width, turned) : through;
-      for (let k = 0; k < open.length; k++) open[k] |= own[k];
+      for (let k = 0; k < slots.length; k++) slots[k] |= own[k];
     }
-    const thin = thinnestOf(solid, (k) => besideSlot(open, k, grid.width));
-    if (thin.web < out.web) out = { web: thin.web, ...cellPlace(grid, thin.cell) };
+    const webs = websOf(solid, board.web, (k) => besideSlot(slots, k, grid.width), wanted);
+    if (webs.web < thinnest.web) thinnest = { web: webs.web, ...cellPlace(grid, webs.cell) };
+    for (const { cell, ...thin } of webs.thin) places.push({ ...thin, ...cellPlace(grid, cell) });
   }
-  return out;
+  return { thinnest, places: places.sort((a, b) => a.web - b.web).slice(0, MOST_PLACES) };
 }
 
 /**
@@ -118,19 +121,29 @@ export async function proveBoard(
     for (const [n, solid] of solids.entries())
       raiseBy(solid, frames[i], boardTops(skim, board.thickness, s.parts[n].target.field));
   });
-  const out: BoardProof = { solids, setups: [], found: [], thinnest: board.thickness };
+  const out: BoardProof = { solids, setups: [], found: [], thinnest: board.thickness, openings: [] };
   for (const [i, s] of setups.entries())
     out.setups.push(await proveSetup(s, { solids, frame: frames[i], around }, out.found, host));
-  const thin = thinnestPlace(solids, setups, frames);
-  out.thinnest = around ? Math.min(thin.web, board.thickness) : thin.web;
+  const thin = thinOf(board, solids, setups, frames);
+  out.thinnest = around ? Math.min(thin.thinnest.web, board.thickness) : thin.thinnest.web;
   // What is left of the board is told of the last setup that cuts layers: its depth is what can be changed.
   const told = Math.max(
     0,
     setups.findLastIndex((s) => s.view.layers.length > 0),
   );
-  const { view, composite } = setups[told];
-  const thinnest = { ...placeThrough(frames[told], thin), web: out.thinnest };
-  out.found.push(...found('board', { view, thinnest, composite }));
+  const there = <P extends { x: number; y: number }>(p: P) => placeThrough(frames[told], p);
+  out.found.push(
+    ...found('board', {
+      view: setups[told].view,
+      thin: thin.places.filter((p) => !p.wanted).map(there),
+      faces: setups.filter((s) => s.view.layers.length > 0).map(({ view, composite }) => ({ view, composite })),
+    }),
+  );
+  const faceUp = frameBetween(board, setups[0].view.setup, { up: 'face' });
+  out.openings = thin.places
+    .filter((p) => p.open > 0)
+    .map(({ open, wanted, ...p }) => ({ area: open, wanted, ...placeThrough(faceUp, { x: p.x, y: p.y }) }))
+    .sort((a, b) => b.area - a.area);
   return out;
 }
 

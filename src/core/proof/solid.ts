@@ -107,16 +107,3 @@ export function raiseBy(solid: Solid, frame: Frame, over: Float32Array): void {
   const own = turnedCells(over, grid.width, turned);
   for (let k = 0; k < bottom.length; k++) bottom[k] -= own[k];
 }
-
-/** The thinnest place of a solid, mm, and its cell; places that are to be open do not count. */
-export function thinnestOf(solid: Solid, open: (k: number) => boolean): { web: number; cell: number } {
-  let web = Infinity;
-  let cell = 0;
-  for (let k = 0; k < solid.top.length; k++) {
-    const w = solid.top[k] - solid.bottom[k];
-    if (w >= web || open(k)) continue;
-    web = w;
-    cell = k;
-  }
-  return { web, cell };
-}

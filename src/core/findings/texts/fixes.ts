@@ -3,6 +3,9 @@ import { sayFeed, sayLength } from '../../units/say';
 import type { Figures } from '../finding';
 import { len, num } from './text';
 
+/** The face that a fix changes, where there are several. */
+const onFace = (f: Figures) => (f.face ? `${f.face}: ` : '');
+
 /** What a fix does, as its button says it. */
 export const FIX_LABELS: Record<string, (f: Figures) => string> = {
   'use-value': (f) => `Set it to ${trimNumber(num(f, 'value'), 4)}`,
@@ -26,8 +29,8 @@ export const FIX_LABELS: Record<string, (f: Figures) => string> = {
   'widen-trench': (f) => `Clear a trench of ${len(f, 'width')}`,
   'make-smaller': (f) => `Make it all smaller, ${trimNumber(num(f, 'share'), 1)} %`,
   centre: () => 'Centre it on the board',
-  'less-rise': (f) => `Bring the layers down to ${len(f, 'depth')}`,
-  'less-skin': (f) => `Skin of ${len(f, 'skin')}`,
+  'less-rise': (f) => `${onFace(f)}Bring the layers down to ${len(f, 'depth')}`,
+  'less-skin': (f) => `${onFace(f)}Skin of ${len(f, 'skin')}`,
   'sink-deeper': (f) => `Sink its base by ${len(f, 'drop')}`,
   'carve-less': (f) => `Carve ${f.layer} ${len(f, 'rise')} deep`,
   'keep-base': () => 'Keep all of the model',
@@ -46,6 +49,8 @@ export const FIX_LABELS: Record<string, (f: Figures) => string> = {
   'use-stepdown': (f) => `Take ${len(f, 'stepdown')} at once`,
   'add-finish': (f) => `Finish with ${f.bit} too`,
   'rough-first': (f) => `Rough first with ${f.bit}`,
+  'thicker-board': (f) => `Take a board of ${len(f, 'thickness')}`,
+  'open-on-purpose': () => 'It is to be open here',
   'thinner-board': (f) => `The board is ${len(f, 'thickness')} thick`,
   'lay-spoilboard': (f) => `Lay a spoilboard of ${len(f, 'thickness')}`,
   'pocket-corners': (f) => `Follow with ${f.bit} in its corners`,

@@ -65,14 +65,25 @@ export interface AfterCut {
   cutBy(cell: number): Pick<Subject, 'file' | 'line' | 'passage'>;
 }
 
+/** The thinnest place of a piece of a board that is too thin. */
+export interface ThinPlace {
+  x: number;
+  y: number;
+  /** Wood that is left, mm. */
+  web: number;
+  /** How much of the piece is open, mm2. */
+  open: number;
+  wanted: boolean;
+}
+
 /** A board after all its setups. */
 export interface AfterBoard {
   /** The setup that findings of the whole board are told of. */
   view: SetupView;
-  /** The thinnest place where nothing is to be open, mm, in that setup's coordinates. */
-  thinnest: { web: number; x: number; y: number };
-  /** Highest and lowest point of that setup's layers. */
-  composite: SurfaceFacts;
+  /** Where less wood is left than the board is to keep, in that setup's coordinates, the thinnest first; none that is open on purpose. */
+  thin: ThinPlace[];
+  /** Its setups that cut layers, with the highest and the lowest point of these. */
+  faces: { view: SetupView; composite: SurfaceFacts }[];
 }
 
 /** One thing that is looked for, at the moment when it can be seen; its text is in findings/texts. */
