@@ -217,6 +217,14 @@ const floats = z.instanceof(Float32Array);
 export const planView = z
   .object({
     meta: z.object({ grid }),
-    arrays: z.object({ target: floats, rough: floats, cut: floats, deviation: floats, mask: z.instanceof(Uint8Array) }),
+    arrays: z.object({
+      target: floats,
+      rough: floats,
+      cut: floats,
+      deviation: floats,
+      top: floats,
+      under: floats,
+      mask: z.instanceof(Uint8Array),
+    }),
   })
   .transform(({ meta, arrays }): PlanView => ({ ...meta, ...arrays }));

@@ -236,7 +236,8 @@ export class PlanRunner {
     return this.file(id, `${name}-${at}.bin`);
   }
 
-  /** Heights along a line at full resolution. The last surfaces that were asked for stay in memory: 12 bytes a cell, 960 MB of the largest board. */
+  /** Heights along a line at full resolution. The last surfaces that were asked for stay in memory: 12 bytes a cell, 20 where
+   * both sides are cut: 960 MB and 1.6 GB of the largest board. */
   async section(
     id: string,
     setup: string,

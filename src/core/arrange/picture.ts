@@ -47,6 +47,12 @@ export const DEPTH = ramp([88, 62, 38], [168, 128, 78], [240, 222, 182]);
  * by eyes that lack one kind of cone; and so are their patterns, strokes on what is left over and dots on what is too deep.
  */
 export const DEVIATION = ramp([176, 112, 0], [238, 196, 104], [255, 254, 250], [176, 144, 206], [86, 42, 122]);
+/** Web: from the least that is to stand (pale) to the whole board (slate). */
+export const WEB = ramp([236, 230, 208], [134, 164, 162], [34, 70, 84]);
+/** Too thin, and open. */
+export const THIN: Rgb = [196, 132, 20];
+export const OPEN: Rgb = [120, 52, 10];
+
 /** Share of the map's range from which deviation is marked by its pattern. */
 const MARKED = 0.08;
 /** How dark a pattern's ink is on its colour. */
@@ -88,15 +94,24 @@ export interface ShadeInput {
   mask: Uint8Array;
   /** When given, it colours the picture instead of depth. */
   deviation?: Float32Array;
+  /** When given, wood over each cell colours it instead: the least that is to stand, and the board's thickness, mm. */
+  web?: { wood: Float32Array; least: number; thickness: number };
   paper: Rgb;
   hatch: Rgb;
+}
+
+/** The colour of a cell of a web map. */
+function webColour({ wood, least, thickness }: NonNullable<ShadeInput['web']>, k: number): Rgb {
+  if (wood[k] <= 0) return OPEN;
+  if (wood[k] < least) return THIN;
+  return WEB[Math.round(255 * Math.min(1, (wood[k] - least) / Math.max(1e-6, thickness - least)))];
 }
 
 /**
  * A picture of a surface seen from above, one pixel a cell, the north up: lit from the upper left, coloured by depth or
  * by deviation; ground that may remain as it is drawn as hatched paper.
  */
-export function shade({ grid, heights, mask, deviation, paper, hatch }: ShadeInput): Picture {
+export function shade({ grid, heights, mask, deviation, web, paper, hatch }: ShadeInput): Picture {
   const { width, height, cell } = grid;
   const out = { width, height, data: new Uint8ClampedArray(width * height * 4) };
   let low = 0;
@@ -121,7 +136,11 @@ export function shade({ grid, heights, mask, deviation, paper, hatch }: ShadeInp
       const light = Math.max(0, (0.5 * gx - 0.55 * gy + 0.67) * inv);
       let c: Rgb;
       let lit = 0.5 + 0.75 * light;
-      if (mask[k] === MASK.waste) {
+      if (web) {
+        c = webColour(web, k);
+        lit = 0.8 + 0.3 * light;
+        if (web.wood[k] < web.least && hasInk(false, i, height - 1 - j, pitch)) lit *= INK;
+      } else if (mask[k] === MASK.waste) {
         const line = (i + (height - 1 - j)) % pitch < stroke;
         c = line ? hatch : paper;
         lit = 0.82 + 0.27 * light;

@@ -82,17 +82,7 @@ export function renderLayer(
   other: Rendered | null = null,
   placed = placedOf(l, content),
 ): Rendered {
-  const { turnedIn, ...own } = l;
-  if (turnedIn !== undefined) {
-    const r = renderLayer(
-      own,
-      content,
-      turnedGrid(grid, turnedIn),
-      other && turnRendered(other, grid, turnedIn),
-      placed,
-    );
-    return turnRendered(r, grid, turnedIn);
-  }
+  if (l.turnedIn) return renderTurned(l, l.turnedIn, content, grid, { other, placed });
   const pieces = placed.map(({ frame, polygon }) => {
     const p = sourceKind(l).piece({ layer: l, content, frame, grid, polygon });
     const h = p.heights;
@@ -136,6 +126,19 @@ export function renderLayer(
     lostPlan: lost > 0 ? lost / (lost + covered) : 0,
     thinCells,
   };
+}
+
+/** A layer of the board's other side, drawn there and turned over with the board. */
+function renderTurned(
+  l: SeenLayer,
+  turning: Turning,
+  content: Content,
+  grid: DrawingGrid,
+  { other, placed }: { other: Rendered | null; placed: Placed[] },
+): Rendered {
+  const { turnedIn: _, ...own } = l;
+  const mask = other && turnRendered(other, grid, turning);
+  return turnRendered(renderLayer(own, content, turnedGrid(grid, turning), mask, placed), grid, turning);
 }
 
 /** A rendered layer as it is seen from the board's other side, on that side's grid. */

@@ -2,6 +2,7 @@ import type { Board } from '../doc/board';
 import type { Job } from '../doc/job';
 import { gridOf } from '../field/height-field';
 import { type Found, identify, sortFindings } from '../findings/finding';
+import { surfaceOf, undersideOf } from '../proof/solid';
 import { frameBetween, gridThrough, zeroOf } from '../setup/frame';
 import { viewOf } from '../setup/view';
 import type { LoadContent } from './composing';
@@ -116,7 +117,13 @@ export async function planJob(
       const p = proofs[i].setups[k];
       summaries.push(summarise(d, p));
       const { target, mask, cut, rough, deviation } = p;
-      surfaces.push({ target, mask, cut, rough, deviation });
+      const frame = frameBetween(b.board, b.board.setups[0], d.view.setup);
+      const { solid } = proofs[i];
+      const whole = b.board.setups.length > 1 && {
+        top: surfaceOf(solid, frame).data,
+        under: undersideOf(solid, frame),
+      };
+      surfaces.push({ target, mask, cut, rough, deviation, whole: whole || null });
     });
   });
   const said: Found[] = [...found, ...done.flatMap((d) => d.found), ...proofs.flatMap((p) => p.found)];

@@ -43,6 +43,8 @@ export interface SetupSurfaces {
   cut: HeightField;
   rough: HeightField | null;
   deviation: Float32Array;
+  /** The board as all setups together leave it: the side that is up here, and its underside; null where it has no other setup. */
+  whole: { top: Float32Array; under: Float32Array } | null;
 }
 
 export interface Plan {

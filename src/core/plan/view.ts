@@ -13,6 +13,9 @@ export interface PlanView {
   rough: Float32Array;
   cut: Float32Array;
   deviation: Float32Array;
+  /** The board as all its setups leave it: the side that is up, and the underside; empty where it has one setup. */
+  top: Float32Array;
+  under: Float32Array;
   mask: Uint8Array;
 }
 
@@ -40,19 +43,24 @@ export function transferableView(plan: SetupSurfaces): { packed: StageResult; fu
   const g = gridOf(plan.target);
   const step = Math.max(1, Math.ceil(Math.max(g.width, g.height) / VIEW_CELLS));
   const target = thinOut(plan.target.data, g, step);
-  const rough = plan.rough ? plan.rough.data : new Float32Array(0);
+  const none = new Float32Array(0);
+  const rough = plan.rough ? plan.rough.data : none;
+  const { top, under } = plan.whole ?? { top: none, under: none };
+  const thin = (data: Float32Array) => (data.length > 0 ? thinOut(data, g, step).data : data);
   return {
     packed: {
       meta: { grid: target.grid },
       arrays: {
         target: target.data,
-        rough: plan.rough ? thinOut(plan.rough.data, g, step).data : rough,
+        rough: thin(rough),
+        top: thin(top),
+        under: thin(under),
         cut: thinOut(plan.cut.data, g, step).data,
         deviation: thinOut(plan.deviation, g, step).data,
         mask: thinOut(plan.mask, g, step).data,
       },
     },
-    full: { meta: { grid: g }, arrays: { target: plan.target.data, rough, cut: plan.cut.data } },
+    full: { meta: { grid: g }, arrays: { target: plan.target.data, rough, cut: plan.cut.data, top, under } },
   };
 }
 

@@ -96,6 +96,14 @@ function putSurface(solid: Solid, frame: Frame, surface: Float32Array): void {
   for (let k = 0; k < bottom.length; k++) if (top[k] > bottom[k]) bottom[k] = -frame.thickness - own[k];
 }
 
+/** The underside of a board as it lies in a setup, in its own coordinates: negative, no deeper than the board is thick. */
+export function undersideOf({ grid, top, bottom }: Solid, { turned, thickness }: Frame): Float32Array {
+  if (!turned) return bottom;
+  const out = top.slice();
+  for (let k = 0; k < out.length; k++) out[k] = -thickness - Math.min(0, top[k]);
+  return turnedCells(out, grid.width, turned);
+}
+
 /** Raises the side that is up in a setup by what an uneven board has too much, in the setup's coordinates, mm. */
 export function raiseBy(solid: Solid, frame: Frame, over: Float32Array): void {
   const { grid, top, bottom } = solid;

@@ -34,6 +34,8 @@ const MOST_FULL = 8e6;
 const contents = new Contents();
 let coarse: Arrangement | null = null;
 let full: Arrangement | null = null;
+/** The board's other side, on the coarse grid. */
+let other: Arrangement | null = null;
 
 let last: Promise<unknown> = Promise.resolve();
 
@@ -88,6 +90,17 @@ const api = {
     answer.seconds = (performance.now() - start) / 1000;
     return transfer(answer, [answer.target.buffer, answer.mask.buffer]);
   },
+
+  /** The target of the board's other side on the coarse grid. */
+  behind: (input: ArrangeInput): Promise<{ grid: Grid; target: Float32Array<ArrayBuffer> }> =>
+    inTurn(async () => {
+      await contents.load(needed(input));
+      other = arrangementFor(other, input.board, coarseCell(input.board));
+      other.update(input.layers, input.seat);
+      const { target } = await look(other, input, contents);
+      const own = target.slice();
+      return transfer({ grid: gridOf(other.grid), target: own }, [own.buffer]);
+    }),
 
   /** The arrangement on the full grid; only what has changed is worked out again. */
   full: (input: ArrangeInput): Promise<Look> =>

@@ -7,6 +7,9 @@ import type { Surface } from '../job/surface';
 import { useDark } from '../theme-switch';
 import { themeColour } from './theme-colour';
 
+/** A web map has no ground that may remain. */
+const NO_MASK = new Uint8Array(0);
+
 /** A picture as a canvas, to be drawn at any size. */
 function canvasOf(image: Picture): HTMLCanvasElement {
   const off = document.createElement('canvas');
@@ -26,7 +29,7 @@ export function BoardCanvas({
   height,
   marked,
 }: {
-  board: { x: number; y: number };
+  board: { x: number; y: number; thickness: number; web: number };
   surface: Surface | null;
   mode: ViewMode;
   layout: Layout;
@@ -37,20 +40,26 @@ export function BoardCanvas({
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [dark] = useDark();
+  const { web: least, thickness } = board;
   const picture = useMemo(() => {
     // The theme's colours are read anew when it changes.
     void dark;
     if (!surface || typeof document === 'undefined') return null;
+    const colours = { paper: themeColour('--paper'), hatch: themeColour('--hatch') };
+    const { web } = surface;
+    if (mode === 'web' && web) {
+      const { grid, heights, wood } = web;
+      return canvasOf(shade({ grid, heights, mask: NO_MASK, web: { wood, least, thickness }, ...colours }));
+    }
     const image = shade({
       grid: surface.grid,
       heights: (surface.cut ?? surface.target).data,
       mask: surface.mask,
       deviation: mode === 'left over' && surface.deviation ? surface.deviation : undefined,
-      paper: themeColour('--paper'),
-      hatch: themeColour('--hatch'),
+      ...colours,
     });
     return canvasOf(image);
-  }, [surface, mode, dark]);
+  }, [surface, mode, dark, least, thickness]);
   const shownMarks = marked ?? surface?.clipped ?? null;
   const marks = useMemo(
     () => (shownMarks && typeof document !== 'undefined' ? canvasOf(tint(shownMarks.grid, shownMarks.mask)) : null),

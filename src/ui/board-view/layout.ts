@@ -13,4 +13,4 @@ export interface Layout {
   bottom: number;
 }
 
-export type ViewMode = 'plan' | 'turn' | 'left over';
+export type ViewMode = 'plan' | 'turn' | 'left over' | 'web';

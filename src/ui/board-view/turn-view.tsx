@@ -5,6 +5,7 @@ import { BufferAttribute, BufferGeometry, Color } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { DEPTH } from '@/core/arrange/picture';
 import { MASK } from '@/core/arrange/target';
+import { nearestCell } from '@/core/field/height-field';
 import type { SetupView } from '@/core/setup/view';
 import type { Surface } from '../job/surface';
 
@@ -12,12 +13,13 @@ import type { Surface } from '../job/surface';
 const MESH_CELLS = 320;
 
 /** The surface as a mesh with the board's sides, coloured by depth, mm, its middle at 0. */
-function solid(job: SetupView, surface: Surface): BufferGeometry {
+function solid({ board }: SetupView, surface: Surface): BufferGeometry {
   const f = surface.cut ?? surface.target;
+  const under = (x: number, y: number) =>
+    surface.under ? Math.min(0, surface.under.data[nearestCell(surface.under, x, y)]) : -board.thickness;
   const step = Math.max(1, Math.ceil(Math.max(f.width, f.height) / MESH_CELLS));
   const nx = Math.floor((f.width - 1) / step) + 1;
   const ny = Math.floor((f.height - 1) / step) + 1;
-  const { board } = job;
   const positions: number[] = [];
   const colours: number[] = [];
   const index: number[] = [];
@@ -61,13 +63,27 @@ function solid(job: SetupView, surface: Surface): BufferGeometry {
   for (const [i, j] of rim) {
     const { k, x, y } = at(i, j);
     put(x, y, f.data[k], side);
-    put(x, y, -board.thickness, side);
+    put(x, y, Math.min(f.data[k], under(x, y)), side);
   }
   for (let r = 0; r < rim.length; r++) {
     const a = base + 2 * r;
     const b = base + 2 * ((r + 1) % rim.length);
     index.push(a, a + 1, b + 1, a, b + 1, b);
   }
+  // The underside, seen from below: coloured by how deep it is cut from there.
+  const below = positions.length / 3;
+  for (let j = 0; j < ny; j++)
+    for (let i = 0; i < nx; i++) {
+      const { k, x, y } = at(i, j);
+      const z = Math.min(f.data[k], under(x, y));
+      const deep = (z + board.thickness) / board.thickness;
+      put(x, y, z, surface.under ? DEPTH[Math.round(255 * Math.min(1, Math.max(0, 1 - 2 * deep)))] : side);
+    }
+  for (let j = 0; j + 1 < ny; j++)
+    for (let i = 0; i + 1 < nx; i++) {
+      const a = below + j * nx + i;
+      index.push(a, a + nx + 1, a + 1, a, a + nx, a + nx + 1);
+    }
   const g = new BufferGeometry();
   g.setAttribute('position', new BufferAttribute(Float32Array.from(positions), 3));
   g.setAttribute('color', new BufferAttribute(Float32Array.from(colours), 3));

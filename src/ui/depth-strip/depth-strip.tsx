@@ -6,9 +6,11 @@ import { PLANS } from '@/contract/plans';
 import { sectionOf } from '@/core/plan/view';
 import type { SetupView } from '@/core/setup/view';
 import { trimNumber } from '@/core/units/length';
-import { sayLength, sayNumber } from '@/core/units/say';
+import { sayLength } from '@/core/units/say';
 import type { Layout, SectionLine } from '@/ui/board-view/layout';
-import { readAt, type Surface } from '../job/surface';
+import type { Surface } from '../job/surface';
+import { Readout } from './readout';
+import { type Heights, SectionSolid } from './section-solid';
 
 interface Props {
   job: SetupView;
@@ -25,8 +27,6 @@ interface Props {
 
 const TOP = 24;
 const SPOIL = 8;
-
-type Heights = { target: ArrayLike<number>; cut: ArrayLike<number> | null; rough: ArrayLike<number> | null };
 
 /** The section through the board along the chalk line, at the board view's own scale. */
 export function DepthStrip({ job, surface, plan, section, layout, width, height, pointer, onPointer }: Props) {
@@ -47,9 +47,17 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
   });
   const heights: Heights | null = useMemo(() => {
     if (!surface) return null;
-    if (exact.data) return { target: exact.data.target, cut: exact.data.cut, rough: exact.data.rough ?? null };
+    if (exact.data) {
+      const { target, cut, rough = null, under = null } = exact.data;
+      return { target, cut, rough, under };
+    }
     const read = (f: typeof surface.cut) => f && sectionOf(f, section, n);
-    return { target: read(surface.target)!, cut: read(surface.cut), rough: read(surface.rough) };
+    return {
+      target: read(surface.target)!,
+      cut: read(surface.cut),
+      rough: read(surface.rough),
+      under: read(surface.under),
+    };
   }, [surface, exact.data, section, n]);
 
   const room = height - TOP - SPOIL - 12;
@@ -58,15 +66,8 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
   const y0 = TOP + 4;
   const py = (z: number) => y0 - z * v;
   const at = (i: number) => left + ((across && !forward ? n - 1 - i : i) / (n - 1)) * length * scale;
-  const trace = (h: ArrayLike<number>) => {
-    let d = '';
-    for (let i = 0; i < n; i++)
-      d += `${i === 0 ? 'M' : 'L'}${at(i).toFixed(1)} ${py(Math.max(h[i], -board.thickness)).toFixed(1)}`;
-    return d;
-  };
   const bottom = py(-board.thickness);
   const end = left + length * scale;
-  const solid = heights?.cut ?? heights?.target;
 
   // Place of the pointer along the line, as a share.
   const t =
@@ -75,24 +76,13 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
         length ** 2
       : null;
   const marked = t !== null && t >= 0 && t <= 1 ? left + (across && !forward ? 1 - t : t) * length * scale : null;
-  const target = pointer && surface ? readAt(surface.target, pointer.x, pointer.y) : null;
-  const cut = pointer && surface ? readAt(surface.cut, pointer.x, pointer.y) : null;
   return (
     <div className="panel relative overflow-hidden" style={{ height }}>
       <p className="soft absolute top-1 left-3 text-[13px]">
         heights × {trimNumber(tall, 1)} · hatched: cut away{heights?.rough ? ' · dashed: after roughing' : ''}
         {heights?.cut ? ' · blue: target' : ''}
       </p>
-      <p className="absolute top-1 right-3 text-[13px]" aria-live="off" data-testid="readout">
-        {pointer && target !== null ? (
-          <>
-            x {sayNumber(pointer.x, 1)}, y {sayLength(pointer.y, 1)}&ensp;<b>{sayNumber(target)}</b> target
-            {cut !== null && <>&ensp;{sayNumber(cut)} proof</>}
-          </>
-        ) : (
-          <span className="soft">point at the board to read depths</span>
-        )}
-      </p>
+      <Readout surface={surface} pointer={pointer} />
       <svg
         width={width}
         height={height}
@@ -127,17 +117,7 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
           fill="url(#away)"
           stroke="var(--wood-line)"
         />
-        {solid && (
-          <path
-            d={`${trace(solid)}L${at(n - 1).toFixed(1)} ${bottom}L${at(0).toFixed(1)} ${bottom}Z`}
-            fill="var(--wood)"
-          />
-        )}
-        {heights?.rough && (
-          <path d={trace(heights.rough)} fill="none" stroke="var(--soft)" strokeWidth={1.2} strokeDasharray="4 3" />
-        )}
-        {solid && <path d={trace(solid)} fill="none" stroke="var(--color-base-content)" strokeWidth={1.5} />}
-        {heights?.cut && <path d={trace(heights.target)} fill="none" stroke="var(--color-primary)" strokeWidth={0.7} />}
+        {heights && <SectionSolid heights={heights} place={{ n, at, py, thickness: board.thickness }} />}
         {marked !== null && (
           <line x1={marked} x2={marked} y1={TOP - 2} y2={height - 4} stroke="var(--color-primary)" strokeWidth={1.5} />
         )}

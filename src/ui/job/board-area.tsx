@@ -78,13 +78,15 @@ function sectionOn({ job, line }: OpenScreen) {
   return on ? line : { x0: 0, y0: board.y / 2, x1: board.x, y1: board.y / 2 };
 }
 
+const MODES = ['plan', 'turn', 'left over', 'web'] as const;
+
 /** How the board is shown. */
 function Modes({ screen }: { screen: OpenScreen }) {
   const { mode, setMode, surface } = screen;
   return (
     <fieldset className="join absolute top-2 right-2">
       <legend className="sr-only">How the board is shown</legend>
-      {(['plan', 'turn', 'left over'] as const).map((m) => (
+      {MODES.filter((m) => m !== 'web' || surface?.web).map((m) => (
         <button
           key={m}
           type="button"
@@ -130,7 +132,7 @@ export function BoardArea({
         )}
         <Modes screen={screen} />
         <SetupSwitch screen={screen} />
-        <Legend mode={screen.mode} surface={surface} />
+        <Legend mode={screen.mode} surface={surface} board={job.board} />
         <Progress
           state={screen.state}
           arranging={arranging}

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { ask } from '@/contract/ask';
 import { PLANS, type PlanInfo } from '@/contract/plans';
-import { cellAt, type Grid, type HeightField } from '@/core/field/height-field';
+import { cellAt, cellPlace, type Grid, type HeightField, nearestCell } from '@/core/field/height-field';
 import type { ArrangementLook } from '../arrange/use-arrangement';
 
 /** What is shown of the board: the proven cut when the plan is of this very document, else the target at once. */
@@ -11,6 +11,10 @@ export interface Surface {
   target: HeightField;
   cut: HeightField | null;
   rough: HeightField | null;
+  /** The board's underside as it lies here, as the other setups leave it; null where none is cut from there. */
+  under: HeightField | null;
+  /** How much wood stands over each place, with what is up there; null where only one side is cut. */
+  web: Web | null;
   deviation: Float32Array | null;
   mask: Uint8Array;
   proven: boolean;
@@ -18,9 +22,33 @@ export interface Surface {
   clipped: { grid: Grid; mask: Uint8Array } | null;
 }
 
-/** @param wanted 'cut' shows the proven cut where there is one, 'layers' the layers as they are being arranged */
+/** Wood over each cell of a grid, mm, with the surface that is up there. */
+export interface Web {
+  grid: Grid;
+  wood: Float32Array;
+  heights: Float32Array;
+}
+
+/** The wood between two surfaces on one grid. */
+function webOf(grid: Grid, heights: Float32Array, under: Float32Array): Web {
+  return { grid, heights, wood: heights.map((v, k) => v - under[k]) };
+}
+
+/** The wood between a surface and an underside on another grid. */
+function webOver(grid: Grid, heights: Float32Array, under: HeightField): Web {
+  const wood = heights.map((v, k) => {
+    const { x, y } = cellPlace(grid, k);
+    return v - under.data[nearestCell(under, x, y)];
+  });
+  return { grid, heights, wood };
+}
+
+/**
+ * @param look the layers as they are joined, and behind them the underside that the board's other side asks for; null where nothing is carved there
+ * @param wanted 'cut' shows the proven cut where there is one, 'layers' the layers as they are being arranged
+ */
 export function useSurface(
-  { coarse, sharp }: ArrangementLook,
+  { coarse, sharp, behind }: ArrangementLook & { behind: HeightField | null },
   plan: PlanInfo | null,
   fresh: boolean,
   wanted: 'cut' | 'layers',
@@ -43,6 +71,8 @@ export function useSurface(
         target: field(v.target),
         cut: field(v.cut),
         rough: v.rough.length > 0 ? field(v.rough) : null,
+        under: v.under.length > 0 ? field(v.under) : null,
+        web: v.under.length > 0 ? webOf(v.grid, v.top, v.under) : null,
         deviation: v.deviation,
         mask: v.mask,
         proven: true,
@@ -55,12 +85,14 @@ export function useSurface(
       target: { ...look.grid, data: look.target },
       cut: null,
       rough: null,
+      under: behind,
+      web: behind && coarse ? webOver(coarse.grid, coarse.target, behind) : null,
       deviation: null,
       mask: look.mask,
       proven: false,
       clipped: look.clipped ? { grid: look.grid, mask: look.clipped } : null,
     };
-  }, [done, view.data, coarse, sharp, wanted]);
+  }, [done, view.data, coarse, sharp, wanted, behind]);
 }
 
 /** Value of a field's cell at a place, or null outside. */

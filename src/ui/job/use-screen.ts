@@ -16,6 +16,7 @@ import { summaryOf } from '@/core/plan/summary';
 import { type SetupView, setupView } from '@/core/setup/view';
 import type { SectionLine, ViewMode } from '@/ui/board-view/layout';
 import { useArrangement } from '../arrange/use-arrangement';
+import { useBehind } from '../arrange/use-behind';
 import { useSurface } from './surface';
 import { type Editing, useEditor } from './use-editor';
 import { useKeys } from './use-keys';
@@ -100,7 +101,8 @@ export function useScreen(id: string) {
   const sound = useMemo(() => job !== null && drawable.safeParse(job.board).success, [job]);
   const [axis, setAxis] = useState<'x' | 'y'>('x');
   const look = useArrangement(sound && job ? job : undefined, { selected: layers, axis, moving: state.trying });
-  const surface = useSurface(look, plan, fresh, arranging ? 'layers' : 'cut', job?.setup.id ?? '');
+  const behind = useBehind(sound && job ? job : undefined);
+  const surface = useSurface({ ...look, behind }, plan, fresh, arranging ? 'layers' : 'cut', job?.setup.id ?? '');
   const view = useLook();
   const stopping = useMemo(() => (document ? problems(document).filter((f) => f.stops) : []), [document]);
   const found = findingsOf(state, stopping);

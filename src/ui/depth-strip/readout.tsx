@@ -1,0 +1,23 @@
+import { sayLength, sayNumber } from '@/core/units/say';
+import { readAt, type Surface } from '../job/surface';
+
+/** Place and heights under the pointer, with the wood that is left there where both sides are carved. */
+export function Readout({ surface, pointer }: { surface: Surface | null; pointer: { x: number; y: number } | null }) {
+  const at = (f: Surface['cut']) => (pointer ? readAt(f, pointer.x, pointer.y) : null);
+  const target = surface && at(surface.target);
+  const cut = surface && at(surface.cut);
+  const wood = surface?.web ? at({ ...surface.web.grid, data: surface.web.wood }) : null;
+  return (
+    <p className="absolute top-1 right-3 text-[13px]" aria-live="off" data-testid="readout">
+      {pointer && target !== null ? (
+        <>
+          x {sayNumber(pointer.x, 1)}, y {sayLength(pointer.y, 1)}&ensp;<b>{sayNumber(target)}</b> target
+          {cut !== null && <>&ensp;{sayNumber(cut)} proof</>}
+          {wood !== null && <>&ensp;{wood > 0 ? `${sayNumber(wood)} web` : 'open'}</>}
+        </>
+      ) : (
+        <span className="soft">point at the board to read depths</span>
+      )}
+    </p>
+  );
+}
