@@ -6,9 +6,11 @@ import { problem } from '../doc/problems/problem';
 import { setupPath } from '../doc/problems/references';
 import type { Fix, Found } from '../findings/finding';
 import { type SetupView, viewOf } from '../setup/view';
-import { aboutPass } from './kind';
+import { dowelFault, placeDowels } from './dowels';
+import type { HolePass } from './hole/schema';
+import { aboutPass, type PassAt } from './kind';
 import { inOrder, orderProblem } from './order';
-import { passProblem } from './pass-problems';
+import { passProblem, setOf, setValue } from './pass-problems';
 import { kindOf } from './registry';
 import { withBit } from './with-bit';
 
@@ -43,7 +45,28 @@ function ofPass(view: SetupView, pass: Pass, path: (string | number)[]): Found[]
   const wide = Math.max(view.board.x, view.board.y);
   if (cutter.diameter > wide)
     return [passProblem(at, 'bit-wide', 'cutter', { width: cutter.diameter }, otherBit(view, pass, wide))];
-  return kind.problems?.(at) ?? [];
+  const own = kind.problems?.(at) ?? [];
+  return pass.kind === 'hole' && pass.dowel !== null ? [...own, ...dowelProblems({ view, pass, cutter })] : own;
+}
+
+/** Dowels that do not go into their holes, or that hold the board in another place than its own. */
+function dowelProblems(at: PassAt<HolePass>): Found[] {
+  const { view, pass } = at;
+  const out: Found[] = [];
+  const figures = { dowel: pass.dowel ?? 0, hole: pass.diameter };
+  if (pass.diameter < (pass.dowel ?? 0))
+    out.push(passProblem(at, 'dowel-tight', 'dowel', figures, [setValue(at, 'dowel', pass.diameter)]));
+  if (pass.depth !== null)
+    out.push(
+      passProblem(at, 'dowel-blind', 'depth', { ...figures, depth: pass.depth }, [
+        { id: 'drill-through', figures: {}, edits: [setOf(at, 'depth', null)] },
+      ]),
+    );
+  const fault = dowelFault(view, pass);
+  if (fault === null) return out;
+  const edits = placeDowels(view, pass);
+  const fixes = edits ? [{ id: 'place-dowels', figures: {}, edits }] : [];
+  return [...out, passProblem(at, 'dowel-places', 'places', { fault }, fixes)];
 }
 
 /** What passes have wrong: missing and unsuited bits, figures that do not go together, and the order of work. */

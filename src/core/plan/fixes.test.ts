@@ -11,12 +11,14 @@ import type { Finding, Found } from '../findings/finding';
 import { FIX_LABELS } from '../findings/texts/fixes';
 import { KNOWN_RULES, labelOf, textOf } from '../findings/texts/text-of';
 import { addPass } from '../passes/add-pass';
+import { addDowels } from '../passes/dowels';
+import type { HolePass } from '../passes/hole/schema';
 import { joined } from '../proof/checks/joined';
 import { heldHardly, loose } from '../proof/checks/loose';
 import { type SetupView, setupView } from '../setup/view';
 import type { LoadContent } from './composing';
 import { drawerFindings } from './drawer';
-import { dishes, drawerBit, others, plainSetup, planWhole } from './plan-test-kit';
+import { DISHED, dishes, drawerBit, others, plainSetup, planWhole } from './plan-test-kit';
 import { problems } from './problems';
 
 const BOARD = { x: 100, y: 76, thickness: 15, material: materialNamed('maple') };
@@ -24,6 +26,16 @@ const tried = new Set<string>();
 const fired = new Set<string>();
 
 /** A panel of 50 x 30 x 4 on a board with room around it. */
+/** A board of dishes with room for dowels, and one with them. */
+const ROOMY = { ...DISHED, y: 100 };
+function doweled(edit: (p: HolePass) => unknown): SetupView {
+  const { face, back } = dishes(ROOMY);
+  applyEdits(face.document, addDowels(face)!);
+  back.setup.register = 'dowels';
+  for (const p of face.passes) if (p.kind === 'hole') edit(p);
+  return face;
+}
+
 function plain(edit: (j: SetupView) => void = () => {}): SetupView {
   const job = plainSetup({
     name: 'Fix',
@@ -401,6 +413,31 @@ const SCENES: [string, () => SetupView][] = [
       }),
   ],
   ['floor', () => plain((j) => (j.layers[0].rise = 14))],
+  ['unregistered', () => dishes(ROOMY).face],
+  [
+    'unregistered',
+    () => {
+      const { face, back } = dishes(ROOMY);
+      applyEdits(face.document, addDowels(face)!);
+      back.setup.register = 'none';
+      return face;
+    },
+  ],
+  ['dowel-tight', () => doweled((p) => (p.dowel = 7))],
+  ['dowel-blind', () => doweled((p) => (p.depth = 4))],
+  ['dowel-places', () => doweled((p) => p.places.pop())],
+  ['dowel-places', () => doweled((p) => (p.places[1].x = 26))],
+  [
+    'dowel-places',
+    () =>
+      doweled(
+        (p) =>
+          (p.places = [
+            { x: 30, y: 45 },
+            { x: 30, y: 55 },
+          ]),
+      ),
+  ],
   // Dishes of both faces that meet.
   [
     'floor',

@@ -1,18 +1,16 @@
-import { copyBounds } from '../arrange/place';
-import { FRAIL, MASK } from '../arrange/target';
+import { MASK } from '../arrange/target';
 import { CELLS_A_RADIUS } from '../cutter/limits';
 import type { Board } from '../doc/board';
 import { cutterOf, type Job } from '../doc/job';
-import type { OutlineRef } from '../doc/outline-ref';
-import { outlineOfPass, type Pass } from '../doc/pass';
 import { boardGrid, type Grid } from '../field/height-field';
 import { clipBox, growBox, joinBoxes } from '../outline/boxes';
 import type { Bounds } from '../outline/polygon';
 import { cellFor, cellWanted } from '../passes/cell';
 import { kindOf } from '../passes/registry';
 import { resolveTrenches } from '../passes/trenches';
-import { boxThrough, type Frame, frameBetween, turnedBox } from '../setup/frame';
-import { type SetupView, seenLayers, viewOf } from '../setup/view';
+import { workedOn } from '../passes/worked-on';
+import { boxThrough, type Frame, frameBetween } from '../setup/frame';
+import { type SetupView, viewOf } from '../setup/view';
 import { PlanStopped } from './stopped';
 
 /** A rectangle of a board on which something is cut, with cells of its own, over the board's first setup. */
@@ -43,30 +41,6 @@ const BESIDE = [2, 100];
 export const APART = 8;
 /** Plots begin at a cell of the board whose number is a multiple of this, so that coarser cells lie as they do on the whole board. */
 const ALIGNED = 8;
-
-/** The boxes of the layers that an outline is made of. */
-function outlineBoxes(view: SetupView, { of, grow }: OutlineRef): Bounds[] {
-  const named = seenLayers(view).filter((l) => (of ? of.includes(l.id) : !l.hidden));
-  return named.flatMap((l) => {
-    const boxes = copyBounds(l).map((b) => growBox(b, Math.max(0, grow)));
-    const { turnedIn } = l;
-    return turnedIn ? boxes.map((b) => turnedBox(turnedIn, b)) : boxes;
-  });
-}
-
-/** Where a pass works before its bit's width counts, in its setup's coordinates; null for the whole board. */
-function workedOn(view: SetupView, pass: Pass, trench: number): Bounds[] | null {
-  const own = kindOf(pass).ground?.(pass);
-  if (own) return own === 'board' ? null : own;
-  const outline = outlineOfPass(pass);
-  if (outline) return outlineBoxes(view, outline);
-  if (!('area' in pass) || pass.area.kind === 'face') return null;
-  if (pass.area.kind === 'frame') return [pass.area];
-  return view.layers
-    .filter((l) => !l.hidden)
-    .flatMap(copyBounds)
-    .map((b) => growBox(b, trench + FRAIL));
-}
 
 /** A box that a pass works in. */
 interface Ground {

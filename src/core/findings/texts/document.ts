@@ -7,6 +7,20 @@ const THINGS: Record<string, string> = {
   distance: 'the distance',
 };
 
+/** What is wrong with where dowels stand. */
+const DOWEL_FAULTS: Record<string, [string, string]> = {
+  alone: ['one dowel lets the board turn about it', 'set a second one, far from it'],
+  outside: ['a dowel does not stand wholly in the board', 'move it onto the board'],
+  'off-axis': [
+    'turned over, the board does not come to lie on its dowels',
+    'set them on the axis that it is turned over about',
+  ],
+  symmetric: [
+    'the board fits on its dowels the wrong way round as well',
+    'set one of them nearer to the middle than the other',
+  ],
+};
+
 /** Of what is wrong in a document before anything is planned. */
 export const DOCUMENT_TEXTS: Record<string, Text> = {
   value: (f) => [
@@ -64,6 +78,15 @@ export const DOCUMENT_TEXTS: Record<string, Text> = {
     `the pocket is ${len(f, 'depth')} deep in a board of ${len(f, 'board')}`,
     'make it less deep, or cut it out',
   ],
+  'dowel-tight': (f) => [
+    `a dowel of ${len(f, 'dowel')} does not go into a hole of ${len(f, 'hole')}`,
+    'take a thinner dowel, or make the hole wider',
+  ],
+  'dowel-blind': (f) => [
+    `holes for dowels end ${len(f, 'depth')} deep: no dowel stands in the spoilboard then`,
+    'let them go through the board',
+  ],
+  'dowel-places': (f) => DOWEL_FAULTS[String(f.fault)],
   'tab-places': (f) => [`${f.count} tabs, but places for ${f.places}`, 'let them be placed anew'],
   'floor-over-tabs': (f) => [
     `a floor of ${len(f, 'floor')} is thicker than the tabs of ${len(f, 'tabs')}`,

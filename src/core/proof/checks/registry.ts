@@ -30,6 +30,7 @@ import { programEnd, programLong, programModes, spindleWait, toolWord } from './
 import { rapid } from './rapid';
 import { rapidLow } from './rapid-low';
 import { reach } from './reach';
+import { registration } from './registration';
 import type { Rule } from './rule';
 import { skimLeft } from './skim-left';
 import { spindleOff } from './spindle';
@@ -59,6 +60,7 @@ export const RULES: Rule[] = [
   missingLetters,
   grooveNotCarved,
   grooveUncut,
+  registration,
   grid,
   feed,
   programModes,
