@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { DESKTOP_MACHINE } from '../src/core/doc/defaults';
-import { clean, emptyBoard, enter, field, jobOf, saved } from './board';
+import { dishes } from '../src/core/plan/plan-test-kit';
+import { clean, emptyBoard, enter, field, jobOf, putJob, saved } from './board';
 import { BASE, TestServer } from './server';
 import { expect, type Page, test } from './test';
 
@@ -123,6 +124,41 @@ test('a machine of one’s own is entered, and new boards are proposed for it; a
   await expect(list(page, 'materials').getByRole('button', { name: 'maple' })).toContainText('30 % of the bit');
   await page.getByRole('link', { name: 'New board' }).click();
   await expect(page.getByText(/maple/).first()).toBeVisible();
+});
+
+test('a job is planned and proven on a machine and with a bit of one’s own', async ({ page }) => {
+  await page.goto('/shop/machines');
+  await page.getByRole('button', { name: 'Add' }).click();
+  await enter(page, 'Name', 'Garage router');
+  await enter(page, 'Collets, mm', '3, 3.175');
+  await expect(page.getByRole('heading', { level: 2, name: 'Garage router' })).toBeVisible();
+  await page.goto('/shop/bits');
+  await page.getByRole('button', { name: 'Add' }).click();
+  await enter(page, 'Name', 'own ball 3');
+  await page.getByLabel('Shape').selectOption('ball');
+  await enter(page, 'Diameter', '3');
+  await enter(page, 'Shank', '3');
+  await enter(page, 'Stick-out', '25');
+  await enter(page, 'Deepest plunge', '1');
+  await expect.poll(async () => (await library()).cutters.at(-1)).toMatchObject({ name: 'own ball 3', diameter: 3 });
+
+  const { face } = dishes();
+  face.cell = 0.3;
+  face.board.setups.splice(1);
+  const id = await putJob(face);
+  await page.goto(`/jobs/${id}?station=board`);
+  await page.getByText(/^Machine: /).click();
+  await page.getByRole('combobox', { name: 'Machine' }).selectOption({ label: 'Garage router' });
+  await page.getByRole('button', { name: /^Passes / }).click();
+  await page
+    .getByRole('button', { name: /^Finishing/ })
+    .first()
+    .click();
+  await page.getByRole('combobox', { name: 'Bit', exact: true }).selectOption({ label: '9  own ball 3' });
+  await saved(page);
+  await page.getByRole('button', { name: /^Run / }).click();
+  await expect(page.getByText(/own-ball-3\.nc/)).toBeVisible({ timeout: 300_000 });
+  await expect(page.getByText(/^Garage router, bits changed by hand/)).toBeVisible();
 });
 
 test('jobs on the rack are found, put in order, and duplicated; the copy is a job of its own', async ({ page }) => {
