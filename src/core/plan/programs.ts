@@ -3,7 +3,7 @@ import { kindOf } from '../passes/registry';
 import { DIALECT_OF } from '../program/dialects/registry';
 import { commentText, fileStem, type ProgramPart, waitsOf, writeProgram } from '../program/writer';
 import type { ProgramFigures } from '../proof/figures';
-import { zeroOf } from '../setup/frame';
+import { FLIP_WORDS, zeroOf } from '../setup/frame';
 import type { SetupView } from '../setup/view';
 import { formatDuration, formatLength } from '../units/length';
 import type { Planned } from './plan-passes';
@@ -83,7 +83,7 @@ function headerOf({ view }: PlannedSetup, run: Planned[], seconds: number): stri
       (p) =>
         `${kindOf(p.pass).name} with bit ${p.cutter.number} ${p.cutter.name} at ${p.cutter.rpm} rpm, ${formatDuration(p.summary.seconds)}`,
     ),
-    ...(setup.up === 'back' ? ['board on its face, turned over its y axis'] : []),
+    ...(setup.up === 'back' ? [`board on its face, turned over ${FLIP_WORDS[board.flip]}`] : []),
     ...(run.some((p) => p.pass.kind === 'skim')
       ? ['Z zero counts from the face that the skim leaves: set it from the bed']
       : []),

@@ -1,5 +1,5 @@
 import type { Board } from '../doc/board';
-import type { Turning } from '../doc/parts';
+import type { Flip, Turning } from '../doc/parts';
 import type { Origin, Setup } from '../doc/setup';
 import type { Grid } from '../field/height-field';
 import type { Bounds } from '../outline/polygon';
@@ -14,6 +14,9 @@ export interface Frame {
   /** The board's, mm. */
   thickness: number;
 }
+
+/** How a board is turned over, as a person does it. */
+export const FLIP_WORDS: Record<Flip, string> = { 'about-y': 'left to right', 'about-x': 'near edge to far edge' };
 
 /** How a board is turned from one side to the other; the same both ways. */
 export function turningOf({ flip, x, y }: Pick<Board, 'flip' | 'x' | 'y'>): Turning {

@@ -64,6 +64,32 @@ function HoleFields({ job, pass, cutter, set }: Edited<HolePass>) {
           note="from the board's top"
         />
       )}
+      <Tick
+        label="Dowels go into them"
+        value={pass.dowel !== null}
+        onChange={(v) => set((p) => (p.dowel = v ? p.diameter : null))}
+        note={pass.dowel === null ? undefined : 'the board turned over lies on them again'}
+      />
+      {pass.dowel !== null && (
+        <LengthField
+          label="Dowel"
+          value={pass.dowel}
+          min={0}
+          open
+          max={50}
+          onChange={(v) => set((p) => (p.dowel = v))}
+          note={`${sayLength(pass.diameter - pass.dowel)} of clearance`}
+        />
+      )}
+      {pass.depth === null && (
+        <LengthField
+          label="Into the spoilboard"
+          value={pass.into}
+          min={0}
+          max={10}
+          onChange={(v) => set((p) => (p.into = v))}
+        />
+      )}
       <LengthField
         label="Peck"
         value={pass.peck}

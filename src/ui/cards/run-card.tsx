@@ -4,6 +4,7 @@ import type { MouseEvent } from 'react';
 import { addressOf } from '@/contract/endpoint';
 import { PLANS, type PlanInfo } from '@/contract/plans';
 import { textOf } from '@/core/findings/texts/text-of';
+import { FLIP_WORDS } from '@/core/setup/frame';
 import { sayLength } from '@/core/units/say';
 import type { CardProps } from '@/ui/cards/card-props';
 import { Choice, TextField, Tick } from '../controls/fields';
@@ -34,7 +35,7 @@ function BeforeStart({ job }: Pick<CardProps, 'job'>) {
         {skim && (
           <li>
             The skim runs over the whole board: nothing may stand on it, and Z is set from the bed
-            {up === 'back' && '; the board lies on its face for it, turned over left to right'}.
+            {up === 'back' && `; the board lies on its face for it, turned over ${FLIP_WORDS[job.board.flip]}`}.
           </li>
         )}
         {cutout && (

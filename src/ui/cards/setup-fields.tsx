@@ -1,9 +1,9 @@
 'use client';
 import { applyEdits, inBoard } from '@/core/doc/edits';
-import type { Heights, Side } from '@/core/doc/setup';
-import { addSetup } from '@/core/plan/setups';
-import type { SetupView } from '@/core/setup/view';
+import type { Heights } from '@/core/doc/setup';
+import { FLIP_WORDS } from '@/core/setup/frame';
 import { Folded, LengthField, TextField } from '../controls/fields';
+import { FacesFold } from './faces-fields';
 import { HoldingFields } from './holding-fields';
 import { type SetupProps, setterOf } from './setup-props';
 import { ReferenceFields } from './zero-fields';
@@ -30,13 +30,9 @@ function HeightFields({ job, change }: SetupProps) {
   ));
 }
 
-/** The setups of this board: another one, or one less. */
+/** What this setup is called, and the way to take it off the board. */
 function SetupList({ job, change, onSetup }: SetupProps & { onSetup(id: string): void }) {
   const { board, setup } = job;
-  const add = (up: Side) => {
-    onSetup(addSetup(job, up).id);
-    change((j: SetupView) => applyEdits(j.document, addSetup(j, up).edits));
-  };
   return (
     <>
       <TextField
@@ -49,17 +45,9 @@ function SetupList({ job, change, onSetup }: SetupProps & { onSetup(id: string):
       <p className="soft py-1 text-[13px] leading-snug">
         {setup.up === 'face'
           ? 'The face is up in this setup.'
-          : 'The back is up: the board lies on its face, turned over left to right.'}{' '}
+          : `The back is up: the board lies on its face, turned over ${FLIP_WORDS[board.flip]}.`}{' '}
         Setups are cut one after the other.
       </p>
-      <div className="grid grid-cols-2 gap-1.5">
-        <button type="button" className="btn btn-sm px-1" onClick={() => add('back')}>
-          Add the back
-        </button>
-        <button type="button" className="btn btn-sm px-1" onClick={() => add('face')}>
-          Add the face
-        </button>
-      </div>
       {board.setups.length > 1 && (
         <button
           type="button"
@@ -84,6 +72,7 @@ export function SetupFolds(props: SetupProps & { onSetup(id: string): void }) {
       <Folded title={`Setup: ${setup.name}${board.setups.length > 1 ? `, ${board.setups.length} in all` : ''}`}>
         <SetupList {...props} />
       </Folded>
+      <FacesFold {...props} />
       <Folded title="Heights over the board">
         <HeightFields {...props} />
       </Folded>

@@ -2,6 +2,7 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { setupsOf } from '@/core/doc/job';
+import { FLIP_WORDS } from '@/core/setup/frame';
 import { UnitSwitch } from '../controls/unit';
 import { KeysHelp } from '../palette/keys-help';
 import { Palette } from '../palette/palette';
@@ -65,7 +66,9 @@ export function SetupSwitch({ screen }: { screen: OpenScreen }) {
           type="button"
           aria-pressed={setup.id === job.setup.id}
           title={
-            setup.up === 'back' ? 'the board lies on its face, turned over left to right' : 'the board lies on its back'
+            setup.up === 'back'
+              ? `the board lies on its face, turned over ${FLIP_WORDS[board.flip]}`
+              : 'the board lies on its back'
           }
           className={`btn join-item btn-sm ${setup.id === job.setup.id ? 'btn-primary' : 'bg-base-100'}`}
           onClick={() => showSetup(setup.id)}

@@ -73,6 +73,7 @@ const BY_LABEL: Record<string, Term> = {
   Ramp: 'ramp',
   Tabs: 'tab',
   Milling: 'milling',
+  'Web, at least': 'web',
 };
 
 /** The term that a label is; null where it speaks for itself. */

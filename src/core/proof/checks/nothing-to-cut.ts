@@ -1,14 +1,23 @@
 import { centred } from '../../arrange/fit';
 import { inSetup } from '../../doc/edits';
+import type { Pass } from '../../doc/pass';
 import type { Fix } from '../../findings/finding';
 import { kindOf } from '../../passes/registry';
+import type { SetupView } from '../../setup/view';
 import type { Rule } from './rule';
+
+/** Whether a pass cuts nothing without layers of its own setup: an outline may be that of another setup's layers. */
+function needsOwn(view: SetupView, p: Pass): boolean {
+  const kind = kindOf(p);
+  const named = kind.outline?.(p)?.of ?? [];
+  return kind.needsLayers && named.every((id) => view.layers.some((l) => l.id === id));
+}
 
 /** Passes that cut what layers make, and no layer on the board. */
 export const nothingToCut: Rule = {
   id: 'nothing-to-cut',
   before({ view, composite }) {
-    if (!view.passes.some((p) => kindOf(p).needsLayers)) return [];
+    if (!view.passes.some((p) => needsOwn(view, p))) return [];
     if (composite.covered > 0) return [];
     const hidden = view.layers.filter((l) => l.hidden);
     const fixes: Fix[] =
