@@ -74,6 +74,8 @@ export function summaryOf<P extends { setup: string; seconds: number; reserve: b
     openings: board?.openings ?? [],
     programs,
     findings: s.findings.filter((f) => f.subject.setup === undefined || f.subject.setup === setup),
+    /** What was found in the other setups of the job: whoever runs this one is to know of it. */
+    elsewhere: s.findings.filter((f) => f.subject.setup !== undefined && f.subject.setup !== setup),
     seconds: secondsOf(programs),
   };
 }

@@ -118,6 +118,7 @@ export function TurnView({ job, surface }: { job: SetupView; surface: Surface })
     >
       <ambientLight intensity={0.75} />
       <directionalLight position={[-0.6 * far, 0.7 * far, 0.55 * far]} intensity={2.4} />
+      <directionalLight position={[0.6 * far, -0.7 * far, -0.55 * far]} intensity={1.8} />
       <mesh geometry={geometry}>
         <meshLambertMaterial vertexColors />
       </mesh>

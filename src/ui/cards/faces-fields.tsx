@@ -105,20 +105,23 @@ function AddSetup({ job, change, onSetup }: SetupProps & { onSetup(id: string): 
   const style = 'btn btn-sm px-1';
   const bare = job.layers.length === 0;
   return (
-    <div className="grid grid-cols-2 gap-1.5 py-1">
-      <button type="button" className={style} onClick={() => add(other)}>
-        Add the {other}, empty
-      </button>
-      <button type="button" className={style} onClick={() => add(job.setup.up)}>
-        Clamp this side again
-      </button>
-      <button type="button" className={style} disabled={bare} onClick={() => from('mirror')}>
-        Add its mirror
-      </button>
-      <button type="button" className={style} disabled={bare} onClick={() => from('recess')}>
-        Add a recess behind it
-      </button>
-    </div>
+    <>
+      <p className="soft pt-1 text-sm">Add a setup</p>
+      <div className="grid grid-cols-2 gap-1.5 py-1">
+        <button type="button" className={style} onClick={() => add(other)}>
+          Empty {other}
+        </button>
+        <button type="button" className={style} onClick={() => add(job.setup.up)}>
+          Clamp again
+        </button>
+        <button type="button" className={style} disabled={bare} onClick={() => from('mirror')}>
+          Mirror behind it
+        </button>
+        <button type="button" className={style} disabled={bare} onClick={() => from('recess')}>
+          Recess behind it
+        </button>
+      </div>
+    </>
   );
 }
 

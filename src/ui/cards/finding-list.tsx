@@ -75,7 +75,7 @@ export function FindingList({
             {f.fixes.length > 0 && (
               <div className="flex flex-col gap-1.5 px-3 pb-2">
                 {f.fixes.map((fix) => (
-                  <FixButton key={fix.id} fix={fix} looked={looked} {...listed} />
+                  <FixButton key={labelOf(fix)} fix={fix} looked={looked} {...listed} />
                 ))}
               </div>
             )}

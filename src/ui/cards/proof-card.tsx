@@ -1,7 +1,9 @@
 'use client';
 import type { PlanInfo } from '@/contract/plans';
 import type { Cutter } from '@/core/cutter/cutter';
+import { setupsOf } from '@/core/doc/job';
 import type { Finding, Fix } from '@/core/findings/finding';
+import { textOf } from '@/core/findings/texts/text-of';
 import { isThrough } from '@/core/passes/order';
 import { withDrawer } from '@/core/plan/drawer';
 import type { TabFound } from '@/core/proof/connect';
@@ -15,6 +17,31 @@ import { GivenPrograms } from './given-programs';
 import { ProgramFigures } from './program-figures';
 
 const weakest = (tabs: TabFound[]) => tabs.reduce((a, b) => (b.section < a.section ? b : a));
+
+/** What was found in the job's other setups; a press goes there. */
+function Elsewhere({ job, findings, onPick }: { job: SetupView; findings: Finding[]; onPick(f: Finding): void }) {
+  if (findings.length === 0) return null;
+  const names = new Map(setupsOf(job.document).map(({ setup }) => [setup.id, setup.name]));
+  return (
+    <>
+      <h3 className="mt-4 mb-1 font-semibold">In other setups</h3>
+      <ul className="space-y-1">
+        {findings.map((f) => (
+          <li key={f.id}>
+            <button
+              type="button"
+              onClick={() => onPick(f)}
+              className="w-full cursor-pointer rounded border border-base-300 bg-(--paper) px-3 py-1.5 text-left text-sm"
+            >
+              {names.get(f.subject.setup ?? '')},{' '}
+              <b className={f.severity === 'error' ? 'text-accent' : ''}>{f.severity}</b>: {textOf(f).message}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
 
 /** What the cut, simulated from the written programs, shows. */
 export function ProofCard({
@@ -69,7 +96,7 @@ export function ProofCard({
     );
   }
   const through = isThrough(job.passes);
-  const errors = s.findings.filter((f) => f.severity === 'error').length;
+  const errors = [...s.findings, ...s.elsewhere].filter((f) => f.severity === 'error').length;
   return (
     <Card title="Proof" subtitle="the written programs, read back and cut">
       {plan?.older && (
@@ -99,7 +126,7 @@ export function ProofCard({
       <Figures
         items={[
           [sayLength(s.deepest), through ? 'deepest of the relief' : 'deepest cut'],
-          [sayLength(s.thinnest), through ? 'thinnest of what stays' : 'thinnest left'],
+          [s.thinnest > 0 ? sayLength(s.thinnest) : 'open', through ? 'thinnest of what stays' : 'thinnest left'],
           [`${trimNumber(s.left.volume / 1000, 2)} cm³`, `left over, ${sayLength(s.left.deepest, 1)} at the highest`],
         ]}
       />
@@ -127,6 +154,7 @@ export function ProofCard({
           : `${s.findings.length} ${s.findings.length === 1 ? 'finding' : 'findings'}`}
       </h3>
       <FindingList {...listed} findings={withDrawer(s.findings, job, bits)} />
+      <Elsewhere job={job} findings={s.elsewhere} onPick={onPick} />
       <GivenPrograms id={id} picked={picked} onPick={onPick} />
     </Card>
   );

@@ -71,7 +71,7 @@ export function RunCard({
   files: string[];
 }) {
   const s = fresh && plan?.status === 'done' ? plan.summary : null;
-  const bad = s?.findings.filter((f) => f.severity === 'error') ?? [];
+  const bad = s ? [...s.findings, ...s.elsewhere].filter((f) => f.severity === 'error') : [];
   const { zero, heights } = job.setup;
   const asked = plan?.older ? { older: 'yes' as const } : {};
   /** Programs of an older proof go out only after a question. */

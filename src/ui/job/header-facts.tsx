@@ -16,11 +16,14 @@ function Fact({ value, label, alarm }: { value: string; label: string; alarm?: b
   );
 }
 
+/** Wood that is left, mm, or that none is. */
+const leftOf = (left: number) => (left > 0 ? sayLength(left, 1) : 'open');
+
 /** How far the shown version is proven. */
 function proofOf(plan: PlanInfo | null, s: PlanInfo['summary']): { value: string; label: string; alarm?: boolean } {
   if (!s) return { value: 'not proven', label: 'of this version' };
   if (plan?.older) return { value: 'older proof', label: 'prove it again', alarm: true };
-  const serious = s.findings.filter((f) => f.severity !== 'note');
+  const serious = [...s.findings, ...s.elsewhere].filter((f) => f.severity !== 'note');
   if (serious.length === 0) return { value: 'proven', label: 'no warnings' };
   return {
     value: `${serious.length} ${serious.length === 1 ? 'finding' : 'findings'}`,
@@ -60,9 +63,9 @@ export function HeaderFacts({
         label={through ? `relief ${sayLength(s.deepest, 1)} deep` : s ? 'deepest cut' : 'deepest, planned'}
       />
       <Fact
-        value={known ? sayLength(s?.thinnest ?? board.thickness - depth, 1) : '–'}
+        value={known ? leftOf(s?.thinnest ?? board.thickness - depth) : '–'}
         label={s ? (through ? 'thinnest of what stays' : 'thinnest left') : 'left, planned'}
-        alarm={board.thickness - depth < 1.5}
+        alarm={(s?.thinnest ?? board.thickness - depth) < board.web - 0.01}
       />
       <Fact
         value={s ? formatDuration(s.seconds) : '–'}

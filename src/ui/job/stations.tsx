@@ -16,6 +16,7 @@ interface StationsProps {
 
 function stateOf({ job, plan, fresh, stopping }: StationsProps, station: Station): string {
   const s = fresh && plan?.status === 'done' ? plan.summary : null;
+  const found = s ? s.findings.length + s.elsewhere.length : 0;
   switch (station) {
     case 'Board':
       return `${sayLength(job.board.thickness, 1)} measured`;
@@ -28,10 +29,7 @@ function stateOf({ job, plan, fresh, stopping }: StationsProps, station: Station
     case 'Proof':
       if (stopping > 0) return `${stopping} ${stopping === 1 ? 'thing' : 'things'} to mend`;
       if (s && plan?.older) return 'prove again';
-      if (s)
-        return s.findings.length === 0
-          ? 'cut, clean'
-          : `cut, ${s.findings.length} ${s.findings.length === 1 ? 'finding' : 'findings'}`;
+      if (s) return found === 0 ? 'cut, clean' : `cut, ${found} ${found === 1 ? 'finding' : 'findings'}`;
       return plan?.status === 'running' || plan?.status === 'queued' ? 'being cut' : 'not cut yet';
     case 'Run':
       return s ? `${s.programs.length} ${s.programs.length === 1 ? 'program' : 'programs'}` : 'waits for proof';

@@ -1,0 +1,48 @@
+import { dishes, DISHED } from '../src/core/plan/plan-test-kit';
+import { putJob } from './board';
+import { TestServer } from './server';
+import { expect, test } from './test';
+const server = new TestServer();
+test.beforeAll(() => server.start());
+test.afterAll(() => server.close());
+test('shots', async ({ page }) => {
+  const { face, back } = dishes({ ...DISHED, x: 80, y: 110 });
+  face.cell = 0.3;
+  face.layers[0].size = { x: 50, y: 60 }; face.layers[0].centre = { x: 40, y: 50 }; face.layers[0].rise = 7;
+  back.layers[0].size = { x: 40, y: 30 }; back.layers[0].centre = { x: 45, y: 50 }; back.layers[0].rise = 6;
+  const id = await putJob(face);
+  await page.setViewportSize({ width: 1280, height: 800 });
+  for (const dark of [false, true]) {
+    await page.emulateMedia({ colorScheme: dark ? 'dark' : 'light' });
+    const n = dark ? 'dark' : 'light';
+    await page.goto(`/jobs/${id}?station=board`);
+    await page.evaluate(() => localStorage.setItem('zg-first-steps', 'left'));
+    await page.getByText(/^Both faces/).click();
+    await page.waitForTimeout(1500);
+    await page.getByRole('button', { name: '2 Back' }).click();
+    await page.waitForTimeout(800);
+    const open = page.getByText(/^Both faces/);
+    if (!(await page.getByRole('combobox', { name: 'Turned over' }).isVisible())) await open.click();
+    await page.getByRole('textbox', { name: 'Web, at least' }).scrollIntoViewIfNeeded();
+    await page.waitForTimeout(800);
+    await page.screenshot({ path: `/tmp/s/v-w-faces-${n}.png` });
+    await page.goto(`/jobs/${id}?station=arrange`);
+    await page.waitForTimeout(2500);
+    await page.getByRole('button', { name: 'web', exact: true }).click();
+    await page.waitForTimeout(800);
+    await page.mouse.move(400, 300);
+    await page.waitForTimeout(400);
+    await page.screenshot({ path: `/tmp/s/v-w-web-${n}.png` });
+    await page.goto(`/jobs/${id}?station=proof`);
+    await expect(page.getByText(/Do not cut this yet|Cut from the programs/)).toBeVisible({ timeout: 200000 });
+    await page.waitForTimeout(2500);
+    await page.getByRole('button', { name: 'web', exact: true }).click();
+    await page.waitForTimeout(800);
+    await page.screenshot({ path: `/tmp/s/v-w-proof-${n}.png` });
+    await page.getByRole('button', { name: 'turn', exact: true }).click();
+    await page.waitForTimeout(3000);
+    await page.mouse.move(400, 300); await page.mouse.down(); await page.mouse.move(420, 60, { steps: 8 }); await page.mouse.up();
+    await page.waitForTimeout(1500);
+    await page.screenshot({ path: `/tmp/s/v-w-turn-${n}.png` });
+  }
+});
