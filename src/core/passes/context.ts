@@ -10,6 +10,7 @@ import { cutEased } from '../motion/ease';
 import type { Moving } from '../motion/link';
 import type { Path } from '../motion/path';
 import type { Polygon } from '../outline/polygon';
+import type { Underside } from './underside';
 
 /** A bit on its way: what it has done so far, and what it may do. */
 export interface Tool {
@@ -51,6 +52,8 @@ export interface PassContext {
   edges(): Promise<Polygon[]>;
   /** Outlines that passes name. */
   outline(ref: OutlineRef): Promise<Polygon>;
+  /** What stands from below; null where nothing has been cut from there. */
+  under: Underside | null;
   board: { x: number; y: number; thickness: number };
   mode: 'raised' | 'sunk';
   heights: Heights;
@@ -77,7 +80,7 @@ export type ContextInput = Pick<
   PassContext,
   'target' | 'board' | 'mode' | 'heights' | 'rampAngle' | 'machine' | 'host'
 > &
-  Partial<Pick<PassContext, 'grooves' | 'edges' | 'outline' | 'raised' | 'here'>>;
+  Partial<Pick<PassContext, 'grooves' | 'edges' | 'outline' | 'raised' | 'here' | 'under'>>;
 
 /** The context before the first pass: a whole board. */
 export function makeContext(input: ContextInput): PassContext {
@@ -104,6 +107,7 @@ export function makeContext(input: ContextInput): PassContext {
     grooves: async () => [],
     edges: async () => [],
     outline: async () => [],
+    under: null,
     ...input,
     planning,
     stock,

@@ -76,7 +76,7 @@ async function planSetups(
       const from = done.length;
       const progress = (name: string, share: number) =>
         env.progress(all.length > 1 ? `${name}, ${s.view.setup.name}` : name, (0.55 * (from + share)) / all.length);
-      done.push(await planSetup(s, { load, env, progress }));
+      done.push(await planSetup(s, { load, env, progress, before: done }));
     }
   } catch (e) {
     if (!(e instanceof BeyondPlots)) throw e;

@@ -2,7 +2,7 @@ import type { Region, Target } from '../arrange/target';
 import { type Cutter, ridgeOf } from '../cutter/cutter';
 import { plannedCutter } from '../doc/job';
 import { isReserve, type Pass } from '../doc/pass';
-import { type Grid, gridOf } from '../field/height-field';
+import { type Grid, gridOf, type HeightField } from '../field/height-field';
 import { entriesOf, MAX_MOVES, type Mark, type MoveKind, type Path, TooManyMoves } from '../motion/path';
 import { type MotionTime, motionTime } from '../motion/time';
 import { bearable } from '../passes/bearable';
@@ -59,7 +59,7 @@ export interface SetupPlanning {
   passes: Set<string>;
   /** Stands for the target, the areas and the layers in the keys of stages. */
   key: string;
-  shapes: Pick<PassContext, 'grooves' | 'edges' | 'outline' | 'here'>;
+  shapes: Pick<PassContext, 'grooves' | 'edges' | 'outline' | 'here' | 'under'>;
 }
 
 function describePass(
@@ -94,6 +94,7 @@ async function inputOf(s: SetupPlanning, ctx: PassContext, pass: Pass, cutter: C
     trench: region.trench,
     outline: own ? (await ctx.outline(own)).map((r) => Array.from(r)) : null,
     board: { x: board.x, y: board.y, thickness: board.thickness },
+    under: pass.kind === 'cutout' ? (ctx.under?.key ?? null) : null,
     rampAngle: board.material.rampAngle,
     heights: setup.heights,
     mode: seat.mode,
@@ -109,12 +110,15 @@ function contextOf({ view, target, raised, shapes }: SetupPlanning, { host }: Pl
   return makeContext({ target, raised, board, mode: seat.mode, heights, rampAngle, machine, host, ...shapes });
 }
 
-/** Plans the passes of a setup on one plot one after the other; what was planned before on the same stock is taken from the store. */
+/**
+ * Plans the passes of a setup on one plot one after the other; what was planned before on the same stock is taken from the store.
+ * @returns the passes, and what stands after them with its key
+ */
 export async function planPasses(
   s: SetupPlanning,
   env: PlanEnvironment,
   progress: (name: string, share: number) => void,
-): Promise<Planned[]> {
+): Promise<{ planned: Planned[]; key: string; stock: HeightField }> {
   const { view, regions } = s;
   const { setup } = view;
   const ctx = contextOf(s, env);
@@ -159,7 +163,7 @@ export async function planPasses(
     take(ctx, done.result);
     ctx.worked ||= kind.needsLayers && arrays.moves.length > 0;
   }
-  return out;
+  return { planned: out, key, stock: ctx.stock };
 }
 
 /** Goes on from what a pass has left; what is planned next changes it in place. */

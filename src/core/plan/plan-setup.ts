@@ -28,6 +28,7 @@ import { cutoutFacts, type Planned, planPasses } from './plan-passes';
 import { BeyondPlots, type Plot, reachesOut } from './plots';
 import { type ResolvedArea, regionOf, resolveAreas } from './regions';
 import type { PlanEnvironment } from './stage';
+import { type LeftStanding, undersideOf } from './underside';
 
 /** What a setup is planned on. */
 export interface SetupInput {
@@ -192,7 +193,7 @@ interface OnPlot {
 /** One plot of a setup, planned: its passes, and what they open in the board. */
 async function planPlot(on: OnPlot, made: () => Promise<Composite>, whole: Whole, planning: Planning) {
   const { view, plot, here } = on;
-  const { load, env, progress } = planning;
+  const { load, env, progress, before } = planning;
   const { regions, key, target, raised } = await seat(on, made, whole, planning);
   const grooves = async () => {
     const all = await Promise.all(view.layers.filter(isGroove).map(async (l) => grooveOf(l, (await load(l)).content)));
@@ -203,10 +204,11 @@ async function planPlot(on: OnPlot, made: () => Promise<Composite>, whole: Whole
     const all = await Promise.all(made.map(async (l) => placedOf(l, (await load(l)).content)));
     return all.map((copies) => unionRings(copies.flatMap((c) => c.polygon ?? [])));
   };
-  const shapes = { grooves, edges, outline: whole.outline, here };
-  const planned = await planPasses({ view, target, raised, regions, key, passes: plot.passes, shapes }, env, progress);
+  const shapes = { grooves, edges, outline: whole.outline, here, under: undersideOf(view, before) };
+  const asked = { view, target, raised, regions, key, passes: plot.passes, shapes };
+  const { planned, ...after } = await planPasses(asked, env, progress);
   const slots = await slotsOf(on, planned, whole.outline);
-  return { planned, level: target.ground, ground: groundOf(target), slots };
+  return { planned, level: target.ground, ground: groundOf(target), slots, left: after };
 }
 
 /** What the passes of a plot open in the board there. */
@@ -236,13 +238,15 @@ interface Planning {
   load: LoadContent;
   env: PlanEnvironment;
   progress: (name: string, share: number) => void;
+  /** Setups of the same board that are cut before. */
+  before: LeftStanding[];
 }
 
 /**
  * Plans one setup up to its paths: layers to target, passes on it plot by plot, and what can be said before anything is cut.
  * @param load reads a layer's content; called only when a stage needs it
  */
-export async function planSetup(input: SetupInput, { load, env, progress }: Planning) {
+export async function planSetup(input: SetupInput, { load, env, progress, before }: Planning) {
   const { view, plots } = input;
   progress('layers', 0);
   const { whole, made } = await look(input, load, env);
@@ -254,7 +258,7 @@ export async function planSetup(input: SetupInput, { load, env, progress }: Plan
   for (const [n, plot] of plots.entries()) {
     const own = (name: string, share: number) => progress(name, (n + share) / plots.length);
     const on = { view, plot, here: hereOn(plot, plots) };
-    done.push(await planPlot(on, () => made(plot), whole, { load, env, progress: own }));
+    done.push(await planPlot(on, () => made(plot), whole, { load, env, progress: own, before }));
   }
   const planned = joinPlanned(
     view,
@@ -267,6 +271,7 @@ export async function planSetup(input: SetupInput, { load, env, progress }: Plan
     areas,
     level: Math.min(...done.map((d) => d.level)),
     slots: done.flatMap((d) => d.slots),
+    left: done.map((d) => d.left),
     cutouts: done.flatMap((d) => d.planned.flatMap(cutoutOfPass)),
     found: [...said, ...judge(view, planned, joinGrounds(done.map((d) => d.ground)))],
   };

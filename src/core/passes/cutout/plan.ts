@@ -5,11 +5,15 @@ import { type MoveKind, Path, type Step, sinkingFeed } from '../../motion/path';
 import type { Polygon } from '../../outline/polygon';
 import { clearHeights, highestAlong, highestWithin, lowerStock, type PassContext, type Tool } from '../context';
 import type { Slot } from '../slots';
+import { thicknessAlong } from '../underside';
 import { type TightCorner, tightCorners } from './corners';
 import { cutoutDepths, depthOfLap } from './depths';
 import { leadFrom } from './lead';
 import { alongNearest, atDepth, type CutLine, type CutLines, cutLines, linesOn, pointAt, rotated } from './line';
 import type { CutoutPass } from './schema';
+
+/** A cut-out goes down by this at least, mm: where both sides have cleared all of its line nothing is left to be cut. */
+const LEAST = 0.05;
 
 /** Heights this near the bottom of a slot or the top of a tab are it, mm. */
 const SLACK = 0.005;
@@ -88,7 +92,8 @@ export async function planCutout(
   const lines = linesOn(cutLines(outline, pass, cutter), ctx.here);
   const R = cutter.diameter / 2;
   const start = pass.start === 'top' ? 0 : await highestOn(ctx, lines, R);
-  const depths = cutoutDepths(pass, ctx.board.thickness, start, cutter);
+  const thickness = Math.max(thicknessAlong(ctx, [...lines.wide, ...lines.last], R), LEAST - start);
+  const depths = cutoutDepths(pass, thickness, start, cutter);
   const reach = lines.half + Math.max(0, depths.tabTop - depths.bottom) / lines.slope;
   const path = new Path();
   const clear = await clearHeights(ctx, R);
