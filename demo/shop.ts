@@ -17,6 +17,7 @@ import { readSource } from '@/server/read-source';
 import { bracket } from './bracket';
 import { heightPng, patternFile } from './patterns';
 import { plaque, type Shape } from './shapes';
+import { stamp } from './stamp';
 
 /** A shape as a 16-bit grayscale PNG, black outside its outline, white at its rise. */
 export function shapeImage(s: Shape, pixel: number): Uint8Array {
@@ -247,6 +248,7 @@ const JOBS = {
     ),
   'OE-100': () => demoJob(['wheat-sheaf-alone.stl', 'ribbon.png', 'ear-of-wheat.stl'].map(patternFile), arranged),
   'OE-104': () => demoJob([], bracket),
+  'OE-105': () => demoJob(['wheat-sheaf-alone.stl', 'mill-wheel.png'].map(patternFile), stamp),
 } satisfies Record<string, () => Promise<DemoJob>>;
 
 /** One of the jobs that the sample shop starts with, by its order. */

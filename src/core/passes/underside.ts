@@ -44,18 +44,22 @@ function* alongRings(rings: { ring: ArrayLike<number> }[], step: number): Genera
  * How far down wood stands under the middle half of a bit of radius R that runs along closed rings, mm; the board's thickness where nothing is cut from
  * below. Beside that stands the piece's own wall, and what a round tip has left at its foot: where more is left there than the cut goes down to, the
  * proof finds the piece still joined.
+ * @returns where it is thickest, which is cut through, and where it is thinnest, from which tabs are
+ * counted: none is thinner than was asked for but by the hollow that a round tip leaves within that half
  */
 export function thicknessAlong(
   { under, board }: { under: Underside | null; board: { thickness: number } },
   rings: { ring: ArrayLike<number> }[],
   R: number,
-): number {
-  if (!under) return board.thickness;
-  let most = 0;
+): { most: number; least: number } {
+  const { thickness } = board;
+  if (!under) return { most: thickness, least: thickness };
+  let [most, least] = [0, thickness];
   const r = Math.max(0.1, Math.min(R / 2, R - 1.5 * under.cell));
   for (const [x, y] of alongRings(rings, R / 4)) {
-    most = Math.max(most, -under.lowest(x, y, r));
-    if (most >= board.thickness) return board.thickness;
+    const here = -under.lowest(x, y, r);
+    most = Math.max(most, here);
+    least = Math.min(least, here);
   }
-  return most;
+  return { most: Math.min(thickness, most), least };
 }

@@ -54,8 +54,9 @@ describe.each(FLIPS)('turned over %s', (flip) => {
     expect(cutout.tabs).toHaveLength(4);
     for (const tab of cutout.tabs) {
       expect(tab.holds).toBe(true);
-      expect(tab.thickness).toBeGreaterThan(1.5);
-      expect(tab.thickness).toBeLessThan(3.2);
+      // As thick as was asked for to a fifth of a mm, where a ball has left a hollow under it; where roughing alone has been on the face, its stock thicker.
+      expect(tab.thickness).toBeGreaterThan(2.75);
+      expect(tab.thickness).toBeLessThan(4.2);
     }
   }, 60_000);
 });
@@ -81,8 +82,8 @@ test('the highest cell about a place is that of the plain definition, and beyond
 test('along a ring the deepest wood counts; nothing cut from below is the whole board', () => {
   const ring = { ring: [0, 0, 20, 0, 20, 10, 0, 10] };
   const board = { thickness: 12 };
-  expect(thicknessAlong({ under: null, board }, [ring], 3)).toBe(12);
+  expect(thicknessAlong({ under: null, board }, [ring], 3)).toEqual({ most: 12, least: 12 });
   const under = { key: '', cell: 0.2, lowest: (x: number) => (x > 15 ? -9 : -7) };
-  expect(thicknessAlong({ under, board }, [ring], 3)).toBe(9);
-  expect(thicknessAlong({ under: { key: '', cell: 0.2, lowest: () => 0 }, board }, [ring], 3)).toBe(0);
+  expect(thicknessAlong({ under, board }, [ring], 3)).toEqual({ most: 9, least: 7 });
+  expect(thicknessAlong({ under: { key: '', cell: 0.2, lowest: () => 0 }, board }, [ring], 3).most).toBe(0);
 });

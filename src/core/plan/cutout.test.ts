@@ -30,6 +30,9 @@ function panel(change: (p: CutoutPass, j: SetupView) => void = () => {}): SetupV
 }
 const planned = (change?: Parameters<typeof panel>[0]) => planShapes(panel(change));
 
+/** Wood of one thickness, mm. */
+const even = (thickness: number) => ({ most: thickness, least: thickness });
+
 test('the cut-out leaves the piece joined by its tabs alone, each of the section that was asked for', async () => {
   const plan = await planned();
   expect(errorsOf(plan)).toEqual([]);
@@ -58,29 +61,29 @@ test('the cut-out leaves the piece joined by its tabs alone, each of the section
 test('depths add up to the board, and laps are counted from the stepdown', () => {
   // Common practice, no source: started 0.75 in down in a 1 in board, 0.25 in is left; passes = ceil(depth / stepdown).
   const pass = { ...proposed('cutout', panel(), mill), into: 0, floor: 0, stepdown: 3.175 };
-  const d = cutoutDepths(pass, 25.4, -19.05, mill);
+  const d = cutoutDepths(pass, even(25.4), -19.05, mill);
   expect(d.bottom).toBe(-25.4);
   expect(-19.05 - d.bottom).toBeCloseTo(6.35, 9);
   expect(d.levels).toBe(2);
-  expect(cutoutDepths({ ...pass, into: 0.5 }, 25.4, -19.05, mill).levels).toBe(3);
-  expect(cutoutDepths(pass, 25.4, 0, mill).levels).toBe(8);
+  expect(cutoutDepths({ ...pass, into: 0.5 }, even(25.4), -19.05, mill).levels).toBe(3);
+  expect(cutoutDepths(pass, even(25.4), 0, mill).levels).toBe(8);
   // Two stages: the first leaves its floor, and tabs are never higher than what stands.
-  const two = cutoutDepths({ ...pass, floor: 0.8, tabs: { ...pass.tabs, thickness: 10 } }, 25.4, -19.05, mill);
+  const two = cutoutDepths({ ...pass, floor: 0.8, tabs: { ...pass.tabs, thickness: 10 } }, even(25.4), -19.05, mill);
   expect(two).toMatchObject({ floor: -25.4 + 0.8, bottom: -25.4, levels: 2, tabTop: -19.05 });
 });
 
 test('the first lap of a compression bit goes deeper than its upcut part, and the rest in even laps', () => {
   const pass = { ...proposed('cutout', panel(), mill), into: 0, floor: 0, stepdown: 3 };
   const bit = { ...mill, helix: 'compression' as const, upcut: 5, maxStepdown: 8 };
-  const d = cutoutDepths(pass, 20, 0, bit);
+  const d = cutoutDepths(pass, even(20), 0, bit);
   expect(d.first).toBe(5.5);
   expect(d.levels).toBe(1 + Math.ceil(14.5 / 3));
   expect([1, 2, 6].map((n) => depthOfLap(d, n))).toEqual([-5.5, -5.5 - 14.5 / 5, -20]);
   // A diameter where the part is not known; never deeper than the bit bears or the board is; other bits go down evenly.
-  expect(cutoutDepths(pass, 20, 0, { ...bit, upcut: 0 }).first).toBeCloseTo(mill.diameter + 0.5, 9);
-  expect(cutoutDepths(pass, 20, 0, { ...bit, maxStepdown: 4 }).first).toBe(4);
-  expect(cutoutDepths(pass, 4, 0, bit)).toMatchObject({ first: 4, levels: 1 });
-  expect(cutoutDepths(pass, 20, 0, mill)).toMatchObject({ first: 20 / 7, levels: 7 });
+  expect(cutoutDepths(pass, even(20), 0, { ...bit, upcut: 0 }).first).toBeCloseTo(mill.diameter + 0.5, 9);
+  expect(cutoutDepths(pass, even(20), 0, { ...bit, maxStepdown: 4 }).first).toBe(4);
+  expect(cutoutDepths(pass, even(4), 0, bit)).toMatchObject({ first: 4, levels: 1 });
+  expect(cutoutDepths(pass, even(20), 0, mill)).toMatchObject({ first: 20 / 7, levels: 7 });
 });
 
 test('a compression bit whose first lap stays in its upcut part is told, and another is not', async () => {

@@ -8,12 +8,17 @@ const OVER = 0.5;
 type Lapping = Pick<Cutter, 'helix' | 'upcut' | 'diameter' | 'maxStepdown'>;
 
 /**
- * Depths that a cut-out runs at, in a board `thickness` mm thick: laps in even levels, the first of a compression bit deeper than its upcut part,
+ * Depths that a cut-out runs at, in wood that is `most` mm thick and `least` where it is thinnest: laps in even levels, the first of a compression bit deeper than its upcut part,
  * which would tear the board's upper edge, as far as the bit bears it.
  */
-export function cutoutDepths(pass: CutoutPass, thickness: number, start: number, cutter: Lapping) {
-  const bottom = -thickness - pass.into;
-  const floor = pass.floor > 0 ? Math.min(start, -thickness + pass.floor) : bottom;
+export function cutoutDepths(
+  pass: CutoutPass,
+  { most, least }: { most: number; least: number },
+  start: number,
+  cutter: Lapping,
+) {
+  const bottom = -most - pass.into;
+  const floor = pass.floor > 0 ? Math.min(start, -most + pass.floor) : bottom;
   // Passes = ceil(depth / stepdown) (trade handbook, section 3; common practice, no source).
   const lapsIn = (depth: number) => Math.max(0, Math.ceil(depth / pass.stepdown - 1e-6));
   const depth = start - floor;
@@ -21,7 +26,7 @@ export function cutoutDepths(pass: CutoutPass, thickness: number, start: number,
   const upcut = upcutOf(cutter);
   const first = upcut > 0 ? Math.max(even, Math.min(depth, cutter.maxStepdown, upcut + OVER)) : even;
   const levels = depth > 0 ? 1 + lapsIn(depth - first) : 0;
-  return { start, bottom, floor, levels, first, tabTop: Math.min(start, -thickness + pass.tabs.thickness) };
+  return { start, bottom, floor, levels, first, tabTop: Math.min(start, -least + pass.tabs.thickness) };
 }
 
 /** Depth of the nth lap, from 1 on: what is left under the first is cut in even levels. */

@@ -92,8 +92,8 @@ export async function planCutout(
   const lines = linesOn(cutLines(outline, pass, cutter), ctx.here);
   const R = cutter.diameter / 2;
   const start = pass.start === 'top' ? 0 : await highestOn(ctx, lines, R);
-  const thickness = Math.max(thicknessAlong(ctx, [...lines.wide, ...lines.last], R), LEAST - start);
-  const depths = cutoutDepths(pass, thickness, start, cutter);
+  const wood = thicknessAlong(ctx, [...lines.wide, ...lines.last], R);
+  const depths = cutoutDepths(pass, { ...wood, most: Math.max(wood.most, LEAST - start) }, start, cutter);
   const reach = lines.half + Math.max(0, depths.tabTop - depths.bottom) / lines.slope;
   const path = new Path();
   const clear = await clearHeights(ctx, R);
