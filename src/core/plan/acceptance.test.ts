@@ -8,6 +8,7 @@ import { cutterOffset } from '../kernels/cutter-offset';
 import type { SetupView } from '../setup/view';
 import { setupView } from '../setup/view';
 import { errorsOf, planWhole, type SetupPlan, setupPlan } from './plan-test-kit';
+import type { Plan } from './summary';
 import { variantsOf } from './variants';
 
 /** Ridge of a ball between passes, h = R - sqrt(R^2 - (s / 2)^2): any machining handbook. mm. */
@@ -17,11 +18,12 @@ const scallop = (R: number, s: number) => R - Math.sqrt(R * R - (s / 2) ** 2);
 async function planDemo(
   order: Parameters<typeof demoJobOf>[0],
   cell?: number,
-): Promise<{ job: SetupView; plan: SetupPlan }> {
+): Promise<{ job: SetupView; plan: SetupPlan; whole: Plan }> {
   const { job: demo, files } = await demoJobOf(order);
   const job = cell === undefined ? demo : { ...demo, cell };
   const load = contentLoader((h) => files.get(h)!.bytes);
-  return { job: setupView(job), plan: setupPlan(await planWhole(job, load)) };
+  const whole = await planWhole(job, load);
+  return { job: setupView(job), plan: setupPlan(whole), whole };
 }
 
 /** Surface left by closing a field with a ball: where the ball fits, it is the field itself. */
@@ -228,3 +230,56 @@ test('the scroll bracket: drilled, sawn out by arcs, and held by its tabs', asyn
   const text = plan.summary.programs.at(-1)!.text;
   expect(text.match(/ I\S+ J/g)!.length).toBeGreaterThan(200);
 }, 300_000);
+
+/** Every place that a program feeds to, by a reader of a few lines of its own: X, Y and Z words that last, in mm from the near left corner of the top. */
+function placesFed(text: string): [number, number, number][] {
+  const at: Record<string, number> = { X: 0, Y: 0, Z: 0, G: 0 };
+  const out: [number, number, number][] = [];
+  for (const line of text.split('\n').filter((l) => !l.startsWith('('))) {
+    for (const [, word, value] of line.matchAll(/([XYZ]|G(?=0*[0123]\b))(-?[\d.]+)/g)) at[word] = Number(value);
+    if (at.G > 0 && /[XYZ]/.test(line)) out.push([at.X, at.Y, at.Z]);
+  }
+  return out;
+}
+
+describe('the bread stamp', () => {
+  let demo: Awaited<ReturnType<typeof planDemo>>;
+  beforeAll(async () => {
+    demo = await planDemo('OE-105', 0.25);
+  }, 300_000);
+
+  test('both faces are proven in one solid, the web is what both leave, and the disc hangs on its tabs', () => {
+    const { summary } = demo.whole;
+    expect(summary.findings.filter((f) => f.severity !== 'note').map((f) => f.rule)).toEqual([]);
+    // 18 mm less 6 mm of each side: the disc's rise and its motif's, down to the ground around it.
+    expect(Math.abs(summary.boards[0].thinnest - 6)).toBeLessThan(0.05);
+    expect(summary.boards[0].openings).toEqual([]);
+    const [cut] = summary.setups[1].cutouts;
+    expect(cut.joined).toBeNull();
+    expect(cut.tabs).toHaveLength(4);
+    for (const t of cut.tabs) {
+      expect(t.holds).toBe(true);
+      expect(Math.abs(t.thickness - 3)).toBeLessThan(0.25);
+    }
+  });
+
+  test('an independent reader and half a turn of space find the back where the solid has it (rigid motion)', () => {
+    const { whole, job } = demo;
+    const { x: W, thickness: T } = job.board;
+    const { grid, top, bottom } = whole.solids[0];
+    const k = (x: number, y: number) =>
+      Math.round((y - grid.originY) / grid.cell) * grid.width + Math.round((x - grid.originX) / grid.cell);
+    let seen = 0;
+    for (const { setup, text } of whole.summary.programs)
+      for (const [x, y, z] of placesFed(text)) {
+        if (z > -0.3 || z < -5.9) continue;
+        // No wood stands where a tip has been: above it on the face, below it when the board has been turned about the line x = W / 2.
+        const [sx, sz] = setup === 'face' ? [x, z] : [W - x, -T - z];
+        const cell = k(sx, y);
+        if (setup === 'face') expect(top[cell]).toBeLessThan(sz + 0.35);
+        else expect(bottom[cell]).toBeGreaterThan(sz - 0.35);
+        seen++;
+      }
+    expect(seen).toBeGreaterThan(20_000);
+  });
+});

@@ -9,7 +9,7 @@ import { withDrawer } from '@/core/plan/drawer';
 import type { TabFound } from '@/core/proof/connect';
 import type { SetupView } from '@/core/setup/view';
 import { trimNumber } from '@/core/units/length';
-import { sayLength } from '@/core/units/say';
+import { sayLength, sayNumber } from '@/core/units/say';
 import { Card, Figures, Sentence } from './card';
 import { EyeLine } from './eye-line';
 import { FindingList } from './finding-list';
@@ -130,6 +130,12 @@ export function ProofCard({
           [`${trimNumber(s.left.volume / 1000, 2)} cm³`, `left over, ${sayLength(s.left.deepest, 1)} at the highest`],
         ]}
       />
+      {s.openings.map((o) => (
+        <p key={`${o.x} ${o.y}`} className={`text-sm ${o.wanted ? 'soft' : 'text-accent'}`}>
+          {o.wanted ? 'Open on purpose' : 'Open'}: {trimNumber(o.area, 0)} mm² at {sayNumber(o.x, 0)},{' '}
+          {sayLength(o.y, 0)} of the face
+        </p>
+      ))}
       <EyeLine {...s.eye} tooDeep={s.findings.some((f) => f.rule === 'gouge')} />
       <ProgramFigures programs={s.programs} holding={job.setup.holding} />
       {s.cutouts.map((c) => (
