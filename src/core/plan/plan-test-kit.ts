@@ -163,6 +163,8 @@ export function allWrong(): Job {
   add('hole', em, (p) => (p.diameter = 5));
   add('hole', em, (p) => (p.diameter = 6.35));
   add('hole', drill, (p) => (p.diameter = 8));
+  // Dowels thicker than their hole, in a blind one, and one alone.
+  add('hole', drill, (p) => Object.assign(p, { dowel: 9, depth: 5, places: [{ x: 30, y: 20 }] }));
   add('rough', em, (p) => (p.rampAngle = 60));
   add('rough', em, (p) => (p.stepover = 5));
   add('rough', em, (p) => (p.stepover = 0.01));

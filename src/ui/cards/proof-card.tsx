@@ -7,6 +7,7 @@ import { textOf } from '@/core/findings/texts/text-of';
 import { isThrough } from '@/core/passes/order';
 import { withDrawer } from '@/core/plan/drawer';
 import type { TabFound } from '@/core/proof/connect';
+import type { Opening } from '@/core/proof/web';
 import type { SetupView } from '@/core/setup/view';
 import { trimNumber } from '@/core/units/length';
 import { sayLength, sayNumber } from '@/core/units/say';
@@ -17,6 +18,16 @@ import { GivenPrograms } from './given-programs';
 import { ProgramFigures } from './program-figures';
 
 const weakest = (tabs: TabFound[]) => tabs.reduce((a, b) => (b.section < a.section ? b : a));
+
+/** Where the board is open, and whether it is meant to be. */
+function Openings({ openings }: { openings: Opening[] }) {
+  return openings.map((o) => (
+    <p key={`${o.x} ${o.y}`} className={`text-sm ${o.wanted ? 'soft' : 'text-accent'}`}>
+      {o.wanted ? 'Open on purpose' : 'Open'}: {trimNumber(o.area, 0)} mm² at {sayNumber(o.x, 0)}, {sayLength(o.y, 0)}{' '}
+      of the face
+    </p>
+  ));
+}
 
 /** What was found in the job's other setups; a press goes there. */
 function Elsewhere({ job, findings, onPick }: { job: SetupView; findings: Finding[]; onPick(f: Finding): void }) {
@@ -130,12 +141,7 @@ export function ProofCard({
           [`${trimNumber(s.left.volume / 1000, 2)} cm³`, `left over, ${sayLength(s.left.deepest, 1)} at the highest`],
         ]}
       />
-      {s.openings.map((o) => (
-        <p key={`${o.x} ${o.y}`} className={`text-sm ${o.wanted ? 'soft' : 'text-accent'}`}>
-          {o.wanted ? 'Open on purpose' : 'Open'}: {trimNumber(o.area, 0)} mm² at {sayNumber(o.x, 0)},{' '}
-          {sayLength(o.y, 0)} of the face
-        </p>
-      ))}
+      <Openings openings={s.openings} />
       <EyeLine {...s.eye} tooDeep={s.findings.some((f) => f.rule === 'gouge')} />
       <ProgramFigures programs={s.programs} holding={job.setup.holding} />
       {s.cutouts.map((c) => (
