@@ -81,6 +81,27 @@ test('a board with a dish on both faces is planned from its document, and proven
   }
 }, 120_000);
 
+test('a board of two faces is studied beside its place: nine ways, with figures and pictures, by the programs as written', () => {
+  const r = zg('dishes.json', '--beside', '0.5', '--turned', '0.5', '--out', 'beside');
+  expect(r.err).toBe('');
+  expect(r.status).toBe(0);
+  const { cases } = JSON.parse(readFileSync(file('beside/study.json'), 'utf8'));
+  expect(cases).toHaveLength(9);
+  for (const c of cases) {
+    expect(existsSync(file(`beside/${c.picture}`))).toBe(true);
+    // Dishes that are round at their middles: moved by half a mm the web grows by hundredths.
+    expect(Math.abs(c.web - (DISHED.thickness - FACE_DISH.depth - BACK_DISH.depth))).toBeLessThan(0.06);
+    expect(c.open).toBe(0);
+  }
+  expect(cases[0].gone).toBe(0);
+  expect(cases[1].gone).toBeGreaterThan(1);
+  for (const [option, value, said] of [
+    ['--beside', '9', 'is more than 5'],
+    ['--turned', 'much', 'has to be 0 to 5 degrees'],
+  ])
+    expect(zg('dishes.json', option, value, '--out', 'beside').err).toContain(said);
+}, 240_000);
+
 test('programs from files are proven as they are written: as planned, edited by hand, and past reading', () => {
   const report = (dir: string) => JSON.parse(readFileSync(file(`${dir}/report.json`), 'utf8'));
   const planned = report('dishes');

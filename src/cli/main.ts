@@ -23,6 +23,7 @@ import { makeReport, planImages } from '../server/report';
 import { contentHash, stageRunner } from '../server/stage-cache';
 import { type PlanOptions, parseOptions, proveOptions, USAGE, UsageError } from './options';
 import { backup, restore } from './shop-file';
+import { type HowFar, writeStudy } from './study';
 
 function readReliefFile(file: string): Buffer {
   const s = statSync(file, { throwIfNoEntry: false });
@@ -166,7 +167,7 @@ async function plan(args: string[]): Promise<number> {
   o.out = folderOf(fromHere(o.out));
   if (o.relief !== undefined) o.relief = fromHere(o.relief);
   if (o.jobFile !== undefined) o.jobFile = fromHere(o.jobFile);
-  return work(o.jobFile === undefined ? await jobFromOptions(o) : jobFromFile(o.jobFile), o.out, null);
+  return work(o.jobFile === undefined ? await jobFromOptions(o) : jobFromFile(o.jobFile), o.out, null, o.beside);
 }
 
 /** Proves programs as they lie in files, in the place of those that the job would be cut with. */
@@ -186,6 +187,7 @@ async function work(
   { job, files }: { job: Job; files: Files },
   out: string,
   given: GivenProgram[] | null,
+  beside: HowFar | null = null,
 ): Promise<number> {
   const wrong = problems(job);
   if (wrong.some((f) => f.stops)) throw new PlanStopped(wrong);
@@ -220,6 +222,7 @@ async function work(
         `${written[i]}: ${formatDuration(p.seconds)} (length over feed ${formatDuration(p.naiveSeconds)})${p.reserve ? ', in reserve' : ''}`,
       );
     });
+    if (beside) await writeStudy(job, result.summary, out, beside, host);
     for (const f of report.findings) console.log(`${f.severity}: ${f.message}`);
     return report.findings.some((f) => f.severity === 'error') ? 3 : 0;
   } finally {

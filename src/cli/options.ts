@@ -7,7 +7,7 @@ import { parseLength } from '../core/units/length';
 export class UsageError extends Error {}
 
 export const USAGE = `usage:
-  zg plan JOB.json --out DIR
+  zg plan JOB.json --out DIR [--beside MM [--turned DEGREES]]   and how boards come out that lie so far beside their place
   zg plan --relief FILE --board 300x200x19 [--size W|WxH] [--rise MM] [--unit mm|in] [--rough endmill:6.35]
           [--finish ball:3.175] [--origin centre|lower-left] [--z-zero top|bed] [--seat raised|sunk] [--invert]
           [--material NAME] --out DIR
@@ -27,6 +27,8 @@ const VALUES = [
   'z-zero',
   'seat',
   'material',
+  'beside',
+  'turned',
   'out',
 ] as const;
 type ValueName = (typeof VALUES)[number];
@@ -46,6 +48,8 @@ export interface PlanOptions {
   seat: 'raised' | 'sunk';
   invert: boolean;
   material?: string;
+  /** How far boards are also studied beside their place, mm and degrees; null: not at all. */
+  beside: { shift: number; turn: number } | null;
 }
 
 function positive(option: string, text: string): number {
@@ -129,6 +133,24 @@ export function proveOptions(args: string[]): { jobFile: string; programs: strin
   return { jobFile, programs, out };
 }
 
+/** Furthest that a board is studied beside its place: what is beyond is seen by eye, mm and degrees. */
+const FURTHEST = { shift: 5, turn: 5 };
+
+function besideOf(shift: string | undefined, turn: string | undefined): PlanOptions['beside'] {
+  if (shift === undefined && turn === undefined) return null;
+  const out = {
+    shift: shift === undefined ? 0 : positive('beside', shift),
+    turn: turn === undefined ? 0 : Number(turn),
+  };
+  if (out.shift > FURTHEST.shift)
+    throw new UsageError(
+      `--beside: ${out.shift} mm is more than ${FURTHEST.shift}; what a board lies off is tenths of a mm`,
+    );
+  if (!(out.turn >= 0 && out.turn <= FURTHEST.turn))
+    throw new UsageError(`--turned: "${turn}" has to be 0 to ${FURTHEST.turn} degrees`);
+  return out;
+}
+
 /** Reads the words after "plan". @throws UsageError */
 export function parseOptions(args: string[]): PlanOptions {
   const values = new Map<ValueName, string>();
@@ -180,5 +202,6 @@ export function parseOptions(args: string[]): PlanOptions {
     seat: oneOf('seat', values.get('seat'), ['raised', 'sunk'] as const, 'raised'),
     invert,
     material: values.get('material'),
+    beside: besideOf(values.get('beside'), values.get('turned')),
   };
 }

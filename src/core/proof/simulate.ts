@@ -94,6 +94,20 @@ function segmentsOf(r: ReadProgram, from: number, to: number, zero: Cutting['zer
   return { segments, lines, feeds, spindle };
 }
 
+/** A stretch of a program with one bit, as segments in the setup's coordinates. */
+export interface Stretch extends ReturnType<typeof segmentsOf> {
+  cutter: Cutter;
+}
+
+/** The stretches of a program with one bit each. A bit that the job does not have is for a rule to tell of: what it would do cannot be known. */
+export function stretchesOf(r: ReadProgram, cutters: Cutter[], zero: Cutting['zero']): Stretch[] {
+  return r.tools.flatMap(({ from, tool }, t) => {
+    const to = r.tools[t + 1]?.from ?? r.motions.length / MOTION;
+    const cutter = cutters.find((c) => c.number === tool);
+    return to > from && cutter ? [{ cutter, ...segmentsOf(r, from, to, zero) }] : [];
+  });
+}
+
 /** What a bit's moves do to a surface, and what its shank and holder meet meanwhile: all parts of it together. The parts are lowered in place. */
 async function cutWith(
   { parts }: PartedField,
@@ -125,14 +139,7 @@ export async function simulate(surface: PartedField, cutting: Cutting): Promise<
   for (const program of programs) {
     const r = readProgram(program.text, program.file, program.tool);
     read.push(r);
-    for (let t = 0; t < r.tools.length; t++) {
-      const from = r.tools[t].from;
-      const to = r.tools[t + 1]?.from ?? r.motions.length / MOTION;
-      if (to <= from) continue;
-      const cutter = cutters.find((c) => c.number === r.tools[t].tool);
-      // That the job does not have the bit is for a rule to say: what it would do cannot be known.
-      if (!cutter) continue;
-      const moves = segmentsOf(r, from, to, zero);
+    for (const { cutter, ...moves } of stretchesOf(r, cutters, zero)) {
       const { engaged, met } = await cutWith(surface, cutter, moves.segments, host);
       const bites = bitesOf(profileOf(cutter), moves.segments, engaged);
       const span = meantOver(cutter.diameter, cell);
