@@ -22,7 +22,7 @@ export interface StudyCase {
   beside: Beside;
   /** How far its farthest corner lies beside its place, mm. */
   corner: number;
-  /** Wood at its thinnest place, mm, and what is thinner than it is to be or open, mm2; what is cut through on purpose left out. */
+  /** Wood at its thinnest place, mm, and what is thinner than it is to be or open, mm2; what is so with the board in its place left out. */
   web: number;
   thin: number;
   open: number;
@@ -130,14 +130,14 @@ export async function studyBeside(
 ): Promise<StudyCase[]> {
   const grid = boardGrid(board.x, board.y, Math.max(FINEST, Math.max(board.x, board.y) / CELLS));
   const out: StudyCase[] = [];
-  let placed: { solid: Solid; open: Uint8Array } | null = null;
+  let placed: { solid: Solid; thin: Uint8Array } | null = null;
   for (const beside of waysToLie(shift, turn)) {
     const solid = await cutBeside(board, setups, beside, grid, host);
     const corner =
       Math.hypot(board.x, board.y) * Math.sin((Math.abs(beside.turn) * Math.PI) / 360) + Math.hypot(beside.x, beside.y);
-    // What is open with the board in its place is cut through on purpose, and so is its rim as far as it may be moved.
-    placed ??= { solid, open: new Uint8Array(solid.top.length).map((_, k) => (woodAt(solid, k) === 0 ? 1 : 0)) };
-    const through = grown(placed.open, grid, 1 + Math.ceil(corner / grid.cell));
+    // What is thin with the board in its place the proof has judged: cut-outs with their tabs, wanted openings. Its rim goes as far as it may be moved.
+    placed ??= { solid, thin: new Uint8Array(solid.top.length).map((_, k) => (woodAt(solid, k) < board.web ? 1 : 0)) };
+    const through = grown(placed.thin, grid, 1 + Math.ceil(corner / grid.cell));
     const area = grid.cell ** 2;
     const { web } = websOf(solid, board.web, (k) => through[k] === 1, []);
     let [thin, open, gone, left] = [0, 0, 0, 0];
