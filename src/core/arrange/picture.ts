@@ -96,6 +96,8 @@ export interface ShadeInput {
   deviation?: Float32Array;
   /** When given, wood over each cell colours it instead: the least that is to stand, and the board's thickness, mm. */
   web?: { wood: Float32Array; least: number; thickness: number };
+  /** The board's thickness, mm: what goes further down, as a hole into the spoilboard, is as deep as that; no bound where it is left out. */
+  thickness?: number;
   paper: Rgb;
   hatch: Rgb;
 }
@@ -111,12 +113,21 @@ function webColour({ wood, least, thickness }: NonNullable<ShadeInput['web']>, k
  * A picture of a surface seen from above, one pixel a cell, the north up: lit from the upper left, coloured by depth or
  * by deviation; ground that may remain as it is drawn as hatched paper.
  */
-export function shade({ grid, heights, mask, deviation, web, paper, hatch }: ShadeInput): Picture {
+export function shade({
+  grid,
+  heights,
+  mask,
+  deviation,
+  web,
+  thickness = Infinity,
+  paper,
+  hatch,
+}: ShadeInput): Picture {
   const { width, height, cell } = grid;
   const out = { width, height, data: new Uint8ClampedArray(width * height * 4) };
   let low = 0;
   for (let k = 0; k < heights.length; k++) if (heights[k] < low) low = heights[k];
-  const span = low < 0 ? -low : 1;
+  const span = low < 0 ? Math.min(-low, thickness) : 1;
   const range = deviation ? deviationRange(deviation) : 1;
   const px = out.data;
   // As wide on a coarse grid as on a fine one.

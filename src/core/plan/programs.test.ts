@@ -97,7 +97,7 @@ test('one file with tool changes holds them all, but what is cut on the back', (
     [['skim'], 'back'],
     [['rough', 'finish'], 'face'],
   ]);
-  expect(programs[0].text).toContain('(board on its face, turned over its y axis)');
+  expect(programs[0].text).toContain('(board on its face, turned over left to right)');
   expect(programs[1].text.match(/^T\d+ M6$/gm)).toEqual(['T1 M6', 'T3 M6']);
   // A skim of the face goes with the roughing that follows with the same bit, and says what Z counts from.
   const face = written(j, list);

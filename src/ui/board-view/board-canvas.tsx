@@ -55,6 +55,7 @@ export function BoardCanvas({
       grid: surface.grid,
       heights: (surface.cut ?? surface.target).data,
       mask: surface.mask,
+      thickness,
       deviation: mode === 'left over' && surface.deviation ? surface.deviation : undefined,
       ...colours,
     });

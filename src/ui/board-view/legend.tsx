@@ -65,7 +65,7 @@ export function Legend({
         aria-hidden
       />
       {over && <Swatch left={false} />}
-      <span>{over ? `${sayLength(range)} too deep` : sayLength(low, 1)}</span>
+      <span>{over ? `${sayLength(range)} too deep` : sayLength(Math.max(low, -board.thickness), 1)}</span>
     </div>
   );
 }

@@ -24,7 +24,7 @@ function solid({ board }: SetupView, surface: Surface): BufferGeometry {
   const colours: number[] = [];
   const index: number[] = [];
   let low = 0;
-  for (let k = 0; k < f.data.length; k += 7) if (f.data[k] < low) low = f.data[k];
+  for (let k = 0; k < f.data.length; k += 7) if (f.data[k] < low) low = Math.max(f.data[k], -board.thickness);
   const c = new Color();
   const put = (x: number, y: number, z: number, rgb: readonly number[]) => {
     positions.push(x - board.x / 2, y - board.y / 2, z);
@@ -39,7 +39,8 @@ function solid({ board }: SetupView, surface: Surface): BufferGeometry {
   for (let j = 0; j < ny; j++) {
     for (let i = 0; i < nx; i++) {
       const { k, x, y } = at(i, j);
-      const z = f.data[k];
+      // A hole goes on into the spoilboard; the board ends with its underside.
+      const z = Math.max(f.data[k], -board.thickness);
       const rgb =
         surface.mask[k] === MASK.waste
           ? [214, 204, 186]

@@ -20,17 +20,22 @@ function CutoutSentence({ job, pass, done, summary }: Told<CutoutPass>) {
       </>
     );
   const open = -facts.start;
+  /** Wood that the cut goes through, and what the board's other side has been cut before. */
+  const wood = -facts.bottom - pass.into - open;
+  const behind = job.board.thickness - open - wood;
   const sections = proof?.tabs.map((t) => t.section) ?? [];
   return (
     <>
       {open > 0.01 ? (
         <>
-          <b>{sayLength(open)}</b> are open already, <b>{sayLength(job.board.thickness - open)}</b> are left: together
-          the board's {sayLength(job.board.thickness)}
+          <b>{sayLength(open)}</b> are open already, <b>{sayLength(wood)}</b> are left
+          {behind > 0.01 && <> over the {sayLength(behind)} that its other side has lost</>}: together the board's{' '}
+          {sayLength(job.board.thickness)}
         </>
       ) : (
         <>
-          Cuts the board's <b>{sayLength(job.board.thickness)}</b> from the top
+          Cuts <b>{sayLength(wood)}</b> from the top
+          {behind > 0.01 && <>, over the {sayLength(behind)} that its other side has lost</>}
         </>
       )}
       , and <b>{sayLength(pass.into)}</b> into the spoilboard. {facts.levels} {facts.levels === 1 ? 'lap' : 'laps'}

@@ -9,6 +9,7 @@ import { sayLength } from '@/core/units/say';
 import type { CardProps } from '@/ui/cards/card-props';
 import { Choice, TextField, Tick } from '../controls/fields';
 import { Card, Sentence } from './card';
+import { FlipDrawing } from './flip-drawing';
 import { ProgramList } from './program-list';
 
 const ORIGINS = {
@@ -21,7 +22,9 @@ const ORIGINS = {
 
 /** What to see to before a program is started. */
 function BeforeStart({ job }: Pick<CardProps, 'job'>) {
-  const { up } = job.setup;
+  const { board } = job;
+  const { up, register } = job.setup;
+  const before = board.setups[board.setups.indexOf(job.setup) - 1];
   const skim = job.passes.find((p) => p.kind === 'skim');
   const cutout = job.passes.find((p) => p.kind === 'cutout');
   return (
@@ -31,11 +34,19 @@ function BeforeStart({ job }: Pick<CardProps, 'job'>) {
         <li>
           Eye and hearing protection; dust extraction, and a mask for MDF, solid surface and timbers that irritate.
         </li>
+        {before && before.up !== up && (
+          <li>
+            Turn the board over, {FLIP_WORDS[board.flip]}
+            {register === 'dowels' && ', onto its dowels'}
+            {register === 'fence' && ', against its fence'}. It has to lie flat on what the first side has left.
+            <FlipDrawing flip={board.flip} x={board.x} y={board.y} />
+          </li>
+        )}
         <li>Nothing loose on the table; clamps and screws clear of the trench.</li>
         {skim && (
           <li>
             The skim runs over the whole board: nothing may stand on it, and Z is set from the bed
-            {up === 'back' && `; the board lies on its face for it, turned over ${FLIP_WORDS[job.board.flip]}`}.
+            {up === 'back' && `; the board lies on its face for it, turned over ${FLIP_WORDS[board.flip]}`}.
           </li>
         )}
         {cutout && (
