@@ -18,6 +18,7 @@ import { stageRunner } from '../src/server/stage-cache';
 import { benchArrange, meshChild } from './arrange';
 import { benchChanged } from './changed';
 import { benchEngagement } from './engagement';
+import { benchFaces } from './faces';
 import { benchJobs } from './jobs';
 import { benchLarge, startLarge } from './large';
 import { benchLetters } from './letters';
@@ -229,6 +230,7 @@ function sinking(text: string): number {
 const child = process.argv.indexOf('--mesh');
 if (child > 0) await meshChild(Number(process.argv[child + 1]));
 else if (process.argv.includes('--jobs')) await benchJobs();
+else if (process.argv.includes('--faces')) await benchFaces();
 else if (process.argv.includes('--large')) await benchLarge(process.argv[process.argv.indexOf('--large') + 1]);
 else {
   const field = plaqueField();

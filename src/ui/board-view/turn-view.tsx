@@ -14,7 +14,9 @@ const MESH_CELLS = 320;
 
 /** The surface as a mesh with the board's sides, coloured by depth, mm, its middle at 0. */
 function solid({ board }: SetupView, surface: Surface): BufferGeometry {
-  const f = surface.cut ?? surface.target;
+  // Where both sides are proven it is the whole board that is turned, as all setups leave it.
+  const whole = surface.proven && surface.web ? { ...surface.web.grid, data: surface.web.heights } : null;
+  const f = whole ?? surface.cut ?? surface.target;
   const under = (x: number, y: number) =>
     surface.under ? Math.min(0, surface.under.data[nearestCell(surface.under, x, y)]) : -board.thickness;
   const step = Math.max(1, Math.ceil(Math.max(f.width, f.height) / MESH_CELLS));
