@@ -271,7 +271,8 @@ export async function planSetup(input: SetupInput, { load, env, progress, before
     areas,
     level: Math.min(...done.map((d) => d.level)),
     slots: done.flatMap((d) => d.slots),
-    left: done.map((d) => d.left),
+    // Of a board's only setup nobody asks what it has left.
+    left: view.board.setups.length > 1 ? done.map((d) => d.left) : [],
     cutouts: done.flatMap((d) => d.planned.flatMap(cutoutOfPass)),
     found: [...said, ...judge(view, planned, joinGrounds(done.map((d) => d.ground)))],
   };
