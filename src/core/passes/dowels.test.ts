@@ -51,6 +51,22 @@ test('dowels are set on the axis, clear of what both sides cut and of clamps, an
   );
 });
 
+test.each(FLIPS)('a clamp where a dowel would stand moves it, turned over %s', (flip) => {
+  const { face, back } = dishes({ ...DISHED, x: 120, y: 140 });
+  face.board.flip = flip;
+  const free = dowelPlaces(face, 6)!;
+  for (const view of [face, back]) {
+    // Of either setup: on the axis a place lies in the same spot from both sides, and a clamp around it reaches 8 mm to every side.
+    const [{ x, y }] = free;
+    const outline = [-5, 5].flatMap((dx) => [-5, 5].map((dy) => ({ x: x + dx, y: y + dy })));
+    view.setup.holding = [{ id: 'c', kind: 'clamp', outline, height: 20, keptFree: 3 }];
+    const moved = dowelPlaces(face, 6)!;
+    for (const p of moved) expect(Math.max(Math.abs(p.x - x), Math.abs(p.y - y))).toBeGreaterThanOrEqual(8 + 3);
+    view.setup.holding = [];
+  }
+  expect(dowelPlaces(face, 6)).toEqual(free);
+});
+
 test.each([
   ['one', [{ x: 45, y: 10 }], 'alone'],
   [
