@@ -12,6 +12,8 @@ export default defineConfig({
   reporter: [['list']],
   use: {
     baseURL: BASE,
+    // What a press waits for that never comes is said long before its test gives up.
+    actionTimeout: 120_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: process.env.ZG_CHROMIUM ?? '/usr/bin/chromium',

@@ -155,7 +155,11 @@ test('a tablet is paired by the code that is shown at the machine, works, and is
   await expect(tablet.getByRole('link', { name: 'Machines' })).toBeVisible();
   // Who may come in is said at the machine only.
   await expect(tablet.getByRole('region', { name: 'Other devices' })).toBeHidden();
-  await tablet.getByRole('button', { name: 'Start from an empty board' }).click();
+  // A press before the page has come to life does nothing: it is pressed until a board is there.
+  await expect(async () => {
+    await tablet.getByRole('button', { name: 'Start from an empty board' }).click({ timeout: 5000 });
+    await tablet.waitForURL(/\/jobs\//, { timeout: 10_000 });
+  }).toPass({ timeout: 120_000 });
   await enter(tablet, 'Thickness', '21');
   await saved(tablet);
 

@@ -129,11 +129,13 @@ test('a machine of one’s own is entered, and new boards are proposed for it; a
 test('a job is planned and proven on a machine and with a bit of one’s own', async ({ page }) => {
   await page.goto('/shop/machines');
   await page.getByRole('button', { name: 'Add' }).click();
+  await expect(page.getByRole('heading', { level: 2, name: 'new machine' })).toBeVisible();
   await enter(page, 'Name', 'Garage router');
   await enter(page, 'Collets, mm', '3, 3.175');
   await expect(page.getByRole('heading', { level: 2, name: 'Garage router' })).toBeVisible();
   await page.goto('/shop/bits');
   await page.getByRole('button', { name: 'Add' }).click();
+  await expect(page.getByRole('heading', { level: 2, name: /· new bit$/ })).toBeVisible();
   await enter(page, 'Name', 'own ball 3');
   await page.getByLabel('Shape').selectOption('ball');
   await enter(page, 'Diameter', '3');
@@ -154,7 +156,9 @@ test('a job is planned and proven on a machine and with a bit of one’s own', a
     .getByRole('button', { name: /^Finishing/ })
     .first()
     .click();
-  await page.getByRole('combobox', { name: 'Bit', exact: true }).selectOption({ label: '9  own ball 3' });
+  // Its number is the first that was free.
+  const { number } = (await library()).cutters.find((c: { name: string }) => c.name === 'own ball 3');
+  await page.getByRole('combobox', { name: 'Bit', exact: true }).selectOption({ label: `${number}  own ball 3` });
   await saved(page);
   await page.getByRole('button', { name: /^Run / }).click();
   await expect(page.getByText(/own-ball-3\.nc/)).toBeVisible({ timeout: 300_000 });
