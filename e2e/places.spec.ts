@@ -187,7 +187,7 @@ test('jobs on the rack are found, put in order, and duplicated; the copy is a jo
   await expect(page).toHaveTitle('New board copy');
   expect(page.url()).not.toContain(id);
   await page.goto('/');
-  await page.getByLabel('State of the jobs shown').selectOption('ready to run');
+  await page.getByLabel('State of the jobs shown').selectOption('with errors');
   await expect(rack).toHaveCount(0);
   await expect(page.getByText(/^None of the \d+ jobs matches/)).toBeVisible();
   await page.getByLabel('State of the jobs shown').selectOption('all');
