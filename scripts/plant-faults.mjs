@@ -58,7 +58,7 @@ const FAULTS = [
   [
     'faces: the second side does not know what the first has left',
     `${C}plan/plan-setup.ts`,
-    'under: undersideOf(view, before)',
+    'under: undersideBefore(view, before)',
     'under: null',
     [`${C}plan/cut-out-behind.test.ts`],
   ],

@@ -5,7 +5,10 @@ import type { SetupView } from '../setup/view';
 /** Thickness of a spoilboard that is laid under a board (common practice, no source), mm. */
 export const SPOILBOARD = 12;
 
-/** Something that goes through the board where there is no spoilboard under it. */
+/** What stays of a spoilboard under the deepest cut into it, mm. */
+export const UNDER_IT = 2;
+
+/** Something that goes through the board, and through the spoilboard under it as well, or where there is none. */
 export function bedFinding(
   view: SetupView,
   {
@@ -15,19 +18,21 @@ export function bedFinding(
     place,
   }: { subject: Subject; what: string; into: number; place: { x: number; y: number } | null },
 ): Found[] {
-  if (view.setup.spoilboard !== null) return [];
+  const spoilboard = view.setup.spoilboard ?? 0;
+  if (spoilboard > 0 && into < spoilboard) return [];
+  const thickness = Math.max(SPOILBOARD, into + UNDER_IT);
   return [
     {
       rule: 'no-spoilboard',
       severity: 'error',
       subject,
       place,
-      figures: { what, into },
+      figures: { what, into, spoilboard },
       fixes: [
         {
           id: 'lay-spoilboard',
-          figures: { thickness: SPOILBOARD },
-          edits: [{ set: inSetup(view, 'spoilboard'), to: SPOILBOARD }],
+          figures: { thickness },
+          edits: [{ set: inSetup(view, 'spoilboard'), to: thickness }],
         },
       ],
     },

@@ -8,6 +8,7 @@ import { holdingBox } from '../setup/holding';
 import { type SetupView, viewOf } from '../setup/view';
 import { clean } from '../units/round';
 import { addPass } from './add-pass';
+import { UNDER_IT } from './bed';
 import type { HolePass } from './hole/schema';
 import { kindOf } from './registry';
 import { resolveTrenches } from './trenches';
@@ -18,7 +19,7 @@ import { workedOn } from './worked-on';
 const DOWEL = { diameter: 6, clearance: 0.1, into: 8 };
 /** Wood that stays around a dowel's hole, mm. */
 const AROUND = 3;
-/** The two are no nearer than this to lying even about the board's middle, mm: by eye half a mm is seen, this by anyone. */
+/** The two lie uneven about the board's middle by this at least, mm: more than anyone overlooks. */
 const UNEVEN = 8;
 /** Steps in which room is looked for, mm. */
 const STEP = 0.5;
@@ -94,9 +95,8 @@ export function dowelFault(
 ): DowelFault | null {
   const r = diameter / 2;
   if (places.some((p) => p.x < r || p.y < r || p.x > board.x - r || p.y > board.y - r)) return 'outside';
-  const { about } = turningOf(board);
   const over = turningOf(board);
-  const other = turningOf({ ...board, flip: about === 'about-y' ? 'about-x' : 'about-y' });
+  const other = turningOf({ ...board, flip: over.about === 'about-y' ? 'about-x' : 'about-y' });
   if (places.length < 2) return 'alone';
   if (!carried(places, (p) => turnedPlace(over, p))) return 'off-axis';
   // The board turned over about its other axis, or round where it lies, would fit as well.
@@ -155,7 +155,7 @@ export function addDowels(view: SetupView): Edit[] | null {
     places,
     diameter,
     depth: null,
-    into: DOWEL.into,
+    into: Math.max(0, Math.min(DOWEL.into, (view.setup.spoilboard ?? 0) - UNDER_IT)),
     dowel: clean(diameter - DOWEL.clearance),
   };
   return [...edits.slice(0, -1), { ...insert, value: pass }];

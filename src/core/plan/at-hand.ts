@@ -1,4 +1,5 @@
 import type { Cutter, CutterShape } from '../cutter/cutter';
+import { materialNamed } from '../doc/default-materials';
 import type { Library } from '../doc/library';
 import { fitsCollet, type Machine } from '../doc/machine';
 import type { Material } from '../doc/material';
@@ -22,6 +23,10 @@ function firstOf(shape: CutterShape, machine: Machine, cutters: Cutter[]): Cutte
   const bit = all.find((c) => fitsCollet(machine, c)) ?? all[0];
   return bit ? fittedTo(machine, bit) : null;
 }
+
+/** What new boards are made of: maple, or the shop's first material. */
+export const newBoardOf = (materials: Material[]): Material =>
+  materials.find((m) => m.name === 'maple') ?? materials[0] ?? materialNamed('maple');
 
 /** The machine and the bits that a new job on a material begins with; null where the shop has no machine, no end mill or no ball. */
 export function atHand(

@@ -52,7 +52,7 @@ describe.each(FLIPS)('turned over %s', (flip) => {
     expect(differ).toBeLessThan(0.02 * front.data.length);
   }, 60_000);
 
-  test('a recess stays inside the outline of the face, follows it, and keeps the web', async () => {
+  test('a recess stays inside the outline of the face, which it names, and is a quarter of the board deep', async () => {
     const face = bossed(flip);
     face.layers[0].size = { x: 40, y: 34 };
     face.layers[0].centre = { x: 28, y: 24 };

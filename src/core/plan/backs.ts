@@ -61,7 +61,7 @@ function mirrorOf(view: SetupView, back: Setup): Setup {
   };
 }
 
-/** A pocket inside the outline of the face's layers, which goes on following them, and bit and depth that keep the web. */
+/** A pocket inside the outline of the face's layers, which goes on following them: a quarter of the board deep, and no deeper than its bit reaches. */
 function recessIn(view: SetupView, back: Setup): Setup | null {
   const bit = bitFor('pocket', view.cutters);
   const of = view.layers.filter((l) => addsToOutline(l, view.seat.mode)).map((l) => l.id);

@@ -28,11 +28,11 @@ const fired = new Set<string>();
 /** A panel of 50 x 30 x 4 on a board with room around it. */
 /** A board of dishes with room for dowels, and one with them. */
 const ROOMY = { ...DISHED, y: 100 };
-function doweled(edit: (p: HolePass) => unknown): SetupView {
+function doweled(edit: (p: HolePass, j: SetupView) => unknown): SetupView {
   const { face, back } = dishes(ROOMY);
   applyEdits(face.document, addDowels(face)!);
   back.setup.register = 'dowels';
-  for (const p of face.passes) if (p.kind === 'hole') edit(p);
+  for (const p of face.passes) if (p.kind === 'hole') edit(p, face);
   return face;
 }
 
@@ -304,6 +304,8 @@ const SCENES: [string, () => SetupView][] = [
         j.setup.spoilboard = null;
       }),
   ],
+  // A spoilboard that is thinner than dowels stand in it.
+  ['no-spoilboard', () => doweled((_, j) => (j.setup.spoilboard = 6))],
   ['no-spoilboard', () => withPass('cutout', em6(), (_, j) => (j.setup.spoilboard = null))],
   [
     'cutout-no-line',

@@ -1,11 +1,10 @@
 import type { Cutter } from '../cutter/cutter';
-import { materialNamed } from '../doc/defaults';
 import { first, type Library, type LibraryChange, removing } from '../doc/library';
 import { fitsCollet } from '../doc/machine';
 import { PASS_KINDS } from '../passes/registry';
 import { bitFor } from '../passes/with-bit';
 import { sayLength } from '../units/say';
-import { atHand } from './at-hand';
+import { atHand, newBoardOf } from './at-hand';
 
 /** What a shop of one machine and some bits comes to. */
 export interface BegunShop {
@@ -27,7 +26,7 @@ export function shopOf(library: Library, machine: string, bits: string[]): Begun
   const fit = owned.filter((c) => fitsCollet(own, c));
   const gone = library.cutters.filter((c) => !bits.includes(c.id)).map((c) => c.id);
   const change = { ...removing('cutters', ...gone), order: first('machines', machine).order };
-  const begun = atHand({ machines: [own], cutters: fit }, library.materials[0] ?? materialNamed('maple'));
+  const begun = atHand({ machines: [own], cutters: fit }, newBoardOf(library.materials));
   const without = PASS_KINDS.filter((k) => bitFor(k.kind, fit) === null).map((k) => k.name);
   const cannot = [
     `boards longer than ${sayLength(own.x)} or wider than ${sayLength(own.y)} do not lie within its travel`,

@@ -28,7 +28,7 @@ import { cutoutFacts, type Planned, planPasses } from './plan-passes';
 import { BeyondPlots, type Plot, reachesOut } from './plots';
 import { type ResolvedArea, regionOf, resolveAreas } from './regions';
 import type { PlanEnvironment } from './stage';
-import { type LeftStanding, undersideOf } from './underside';
+import { type LeftStanding, undersideBefore } from './underside';
 
 /** What a setup is planned on. */
 export interface SetupInput {
@@ -204,7 +204,7 @@ async function planPlot(on: OnPlot, made: () => Promise<Composite>, whole: Whole
     const all = await Promise.all(made.map(async (l) => placedOf(l, (await load(l)).content)));
     return all.map((copies) => unionRings(copies.flatMap((c) => c.polygon ?? [])));
   };
-  const shapes = { grooves, edges, outline: whole.outline, here, under: undersideOf(view, before) };
+  const shapes = { grooves, edges, outline: whole.outline, here, under: undersideBefore(view, before) };
   const asked = { view, target, raised, regions, key, passes: plot.passes, shapes };
   const { planned, ...after } = await planPasses(asked, env, progress);
   const slots = await slotsOf(on, planned, whole.outline);

@@ -10,7 +10,7 @@ export interface LeftStanding {
 }
 
 /** The underside that a setup finds: what those of the board's other side before it leave. Null where there are none. */
-export function undersideOf(view: SetupView, before: LeftStanding[]): Underside | null {
+export function undersideBefore(view: SetupView, before: LeftStanding[]): Underside | null {
   const { board, setup } = view;
   const others = before.filter((b) => b.view.board === board && b.view.setup.up !== setup.up && b.left.length > 0);
   if (others.length === 0) return null;

@@ -1,7 +1,6 @@
 import { JOBS } from '@/contract/jobs';
-import { materialNamed } from '@/core/doc/defaults';
 import { jobSchema } from '@/core/doc/job';
-import { atHand } from '@/core/plan/at-hand';
+import { atHand, newBoardOf } from '@/core/plan/at-hand';
 import { plainJob, proposeJob } from '@/core/plan/propose';
 import { BadRequest } from '@/server/errors';
 import { serve } from '@/server/http';
@@ -29,7 +28,7 @@ export const POST = serve(JOBS.create, async ({ body: { asset, name } }) => {
   const { db } = await shop();
   const library = await getLibrary(db);
   const { materials } = library;
-  const material = materials.find((m) => m.name === 'maple') ?? materials[0] ?? materialNamed('maple');
+  const material = newBoardOf(materials);
   const hand = atHand(library, material);
   if (!hand) throw new BadRequest('the drawer needs an end mill and a ball, and the shop a machine: add them there');
   const common = { order: '', ...hand };

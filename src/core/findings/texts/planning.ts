@@ -146,9 +146,11 @@ export const PLANNING_TEXTS: Record<string, Text> = {
           ],
   'skim-nothing': () => ['the skim takes nothing: the board is as thin as it is to be', 'remove the pass'],
   'no-spoilboard': (f) => [
-    f.what === 'holes'
-      ? 'holes go through the board to the bed: there is no spoilboard'
-      : `the cut-out goes through the board${num(f, 'into') > 0 ? ` and ${len(f, 'into')} into the bed` : ' to the bed'}: there is no spoilboard`,
+    num(f, 'spoilboard') > 0
+      ? `${f.what === 'holes' ? 'holes go' : 'the cut-out goes'} ${len(f, 'into')} into a spoilboard of ${len(f, 'spoilboard')}: through it to the bed`
+      : f.what === 'holes'
+        ? 'holes go through the board to the bed: there is no spoilboard'
+        : `the cut-out goes through the board${num(f, 'into') > 0 ? ` and ${len(f, 'into')} into the bed` : ' to the bed'}: there is no spoilboard`,
     'lay a spoilboard under the board and say so on the board card',
   ],
   'cutout-no-line': () => [

@@ -8,8 +8,8 @@ const OVER = 0.5;
 type Lapping = Pick<Cutter, 'helix' | 'upcut' | 'diameter' | 'maxStepdown'>;
 
 /**
- * Depths that a cut-out runs at, in wood that is `most` mm thick and `least` where it is thinnest: laps in even levels, the first of a compression bit deeper than its upcut part,
- * which would tear the board's upper edge, as far as the bit bears it.
+ * Depths that a cut-out runs at, in wood that is `most` mm thick and `least` where it is thinnest: laps in even levels, the
+ * first of a compression bit deeper than its upcut part, which would tear the board's upper edge, as far as the bit bears it.
  */
 export function cutoutDepths(
   pass: CutoutPass,
