@@ -1,3 +1,4 @@
+import type { Undercut } from '@/core/proof/hollow';
 import type { SurfaceFacts } from '../core/arrange/compose';
 import { PASS_SCHEMAS } from '../core/doc/pass';
 import type { Grid } from '../core/field/height-field';
@@ -171,6 +172,15 @@ const weakPiece = z.object({
   section: number,
 } satisfies Fields<WeakPiece>);
 
+const undercut = z.object({
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+  radius: number,
+  floor: number,
+  ceiling: number,
+} satisfies Fields<Undercut>);
 const opening = z.object({ x: number, y: number, area: number, wanted: z.boolean() } satisfies Fields<Opening>);
 
 /** A program without its text, which is asked for by itself. */
@@ -202,7 +212,9 @@ export type JobSummary = Omit<PlanSummary, 'programs'> & {
 };
 export const jobSummary = z.object({
   setups: z.array(setup),
-  boards: z.array(z.object({ id: z.string(), thinnest: number, openings: z.array(opening) })),
+  boards: z.array(
+    z.object({ id: z.string(), thinnest: number, openings: z.array(opening), undercuts: z.array(undercut) }),
+  ),
   programs: z.array(program),
   findings: z.array(finding),
   seconds: number,

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { Drawn } from '../core/arrange/edges';
 import { newShape } from '../core/arrange/new-layer';
 import { windowGrid } from '../core/arrange/window';
+import { profileOf } from '../core/cutter/cutter';
 import { DRAWER, materialNamed, SHOP_MACHINE } from '../core/doc/defaults';
 import { boardGrid } from '../core/field/height-field';
 import { drawingOf } from '../core/plan/draw-window';
@@ -58,7 +59,7 @@ test('threads that look closer find what one thread finds', async () => {
   const drawing = await drawingOf(view, { grid: grid, sloping: [] }, shapesOnly);
   // A row of the ball straight through the dome, a millimetre under its top.
   const segments = Float64Array.from([2, 15, -1, 38, 15, -1, 0]);
-  const moves = [movesByPlace({ cutter: bit('ball3'), segments }, grid)];
+  const moves = [movesByPlace({ profile: profileOf(bit('ball3')), segments }, grid)];
   const common = { drawing, datum: -5, slots: [], at: { moves, over: grid.cell } };
   const window = { i: 1, j: 1, width: 6, height: 6 };
   const target = {

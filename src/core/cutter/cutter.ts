@@ -11,8 +11,14 @@ export const feedRate = z.number().finite().min(1).max(200_000);
 /** A bit whose width is this near to a hole's drills it, mm. */
 export const DRILLS = 0.05;
 
-export const CUTTER_SHAPES = ['endmill', 'ball', 'bullnose', 'tapered-ball', 'v', 'drill'] as const;
+export const CUTTER_SHAPES = ['endmill', 'ball', 'bullnose', 'tapered-ball', 'v', 'drill', 'slot'] as const;
 export type CutterShape = (typeof CUTTER_SHAPES)[number];
+
+/** Bits that make one thing and nothing else, in the words of whoever is told so. */
+const ONE_USE: Partial<Record<CutterShape, string>> = { drill: 'makes holes only', slot: 'makes hanging slots only' };
+
+/** Why a bit shapes no surface; null where it does. */
+export const shapesNothing = (c: { shape: CutterShape }): string | null => ONE_USE[c.shape] ?? null;
 
 /** Which way the flutes turn: lifting chips, pressing them down, both from the middle, or neither. */
 export const HELICES = ['up', 'down', 'compression', 'straight'] as const;
@@ -33,6 +39,9 @@ export const cutterSchema = z
     taperAngle: z.number().finite().min(0).max(60).default(0),
     /** Full angle, V bit; the point's angle of a drill. */
     includedAngle: z.number().finite().min(0).max(170).default(0),
+    /** Slot bit: the neck over its head, which is as high as its flutes are long. The neck cuts the slit that it runs in. */
+    neckDiameter: z.number().finite().min(0).max(200).default(0),
+    neckLength: z.number().finite().min(0).max(500).default(0),
     fluteLength: positive.max(500),
     shankDiameter: positive.max(60),
     stickOut: positive.max(500),
@@ -69,6 +78,8 @@ export const cutterSchema = z
     }
     if (c.shape === 'drill' && !(c.includedAngle > 0))
       bad('includedAngle', 'a drill needs a point angle above 0 degrees, 118 as a rule');
+    if (c.shape === 'slot' && !(c.neckDiameter > 0 && c.neckDiameter < c.diameter && c.neckLength > 0))
+      bad('neckDiameter', `a slot bit needs a neck thinner than its head of ${c.diameter} mm, and its length`);
   });
 export type Cutter = z.infer<typeof cutterSchema>;
 
@@ -102,6 +113,8 @@ export function profileOf(c: Cutter): Profile {
   const R = c.diameter / 2;
   switch (c.shape) {
     case 'endmill':
+    // Its head, straight down; what its neck leaves over the head is asked of `neckOf`.
+    case 'slot':
       return { shape: 0, R, p0: 0, p1: 0, p2: 0 };
     case 'ball':
       return { shape: 1, R, p0: 0, p1: 0, p2: 0 };
@@ -123,6 +136,13 @@ export function profileOf(c: Cutter): Profile {
       return { shape: 4, R, p0: c.tipDiameter / 2, p1: 0, p2: 1 / Math.tan((c.includedAngle / 2) * rad) };
   }
 }
+
+/** The neck of a slot bit, as what it cuts of the wood over its head. */
+export const neckOf = (c: Cutter): Profile => ({ shape: 0, R: c.neckDiameter / 2, p0: 0, p1: 0, p2: 0 });
+
+/** How far over its tip a bit's shank begins, mm. */
+export const shankFrom = (c: Pick<Cutter, 'shape' | 'fluteLength' | 'neckLength'>): number =>
+  c.shape === 'slot' ? c.fluteLength + c.neckLength : c.fluteLength;
 
 /** Height of the cutter's surface above its tip at distance r <= R from its axis, mm. */
 export function profileHeight(p: Profile, r: number): number {

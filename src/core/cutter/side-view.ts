@@ -1,4 +1,4 @@
-import { type Cutter, profileHeight, profileOf } from './cutter';
+import { type Cutter, profileHeight, profileOf, shankFrom } from './cutter';
 
 /** Steps of a round or sloping tip's outline. */
 const STEPS = 24;
@@ -26,8 +26,9 @@ export function sideView(c: Cutter): SideView {
     const r = R * Math.sin((Math.PI / 2) * (s / STEPS));
     cutting.push([r, profileHeight(profile, r)]);
   }
-  const head = Math.max(c.fluteLength, cutting[STEPS][1]);
-  cutting.push([R, head]);
+  cutting.push([R, Math.max(c.fluteLength, cutting[STEPS][1])]);
+  const head = Math.max(shankFrom(c), cutting[STEPS][1]);
+  if (c.shape === 'slot') cutting.push([c.neckDiameter / 2, c.fluteLength], [c.neckDiameter / 2, head]);
   const [shank, holder] = [c.shankDiameter / 2, c.holderDiameter / 2];
   const out = Math.max(c.stickOut, head);
   return {

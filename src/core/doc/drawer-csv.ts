@@ -13,6 +13,8 @@ const COLUMNS: { [K in keyof ShopBit]-?: string } = {
   tipDiameter: 'tip diameter mm',
   taperAngle: 'taper degrees a side',
   includedAngle: 'angle degrees in all',
+  neckDiameter: 'neck mm',
+  neckLength: 'neck length mm',
   fluteLength: 'flute length mm',
   shankDiameter: 'shank mm',
   stickOut: 'sticks out mm',
@@ -31,6 +33,8 @@ const COLUMNS: { [K in keyof ShopBit]-?: string } = {
   feeds: 'own feeds',
 };
 const KEYS = Object.keys(COLUMNS) as (keyof ShopBit)[];
+/** Columns that tables from before them do not have. */
+const LATER = new Set<keyof ShopBit>(['feeds', 'neckDiameter', 'neckLength']);
 const WORDS = new Set<keyof ShopBit>(['id', 'name', 'shape', 'helix']);
 
 /** What its owner has found, in one cell: "oak 1400/400 at 16000; pine 1800/500 at 18000", feed and plunge in mm/min at rpm. */
@@ -88,7 +92,7 @@ function cellAs(key: keyof ShopBit, cell: string): unknown {
 }
 
 /**
- * The bits of a table as drawerToCsv writes it; columns in any order, that of own feeds may be missing. All of them or none.
+ * The bits of a table as drawerToCsv writes it; columns in any order, those that older tables do not have may be missing. All of them or none.
  * @throws DrawerError that names the row and the column
  */
 export function drawerFromCsv(text: string): ShopBit[] {
@@ -100,7 +104,7 @@ export function drawerFromCsv(text: string): ShopBit[] {
     );
   const [head = [], ...rows] = data;
   const names = head.map((h) => h.trim().toLowerCase());
-  const missing = KEYS.find((k) => k !== 'feeds' && !names.includes(COLUMNS[k].toLowerCase()));
+  const missing = KEYS.find((k) => !LATER.has(k) && !names.includes(COLUMNS[k].toLowerCase()));
   if (missing)
     throw new DrawerError(
       `the first row has no column "${COLUMNS[missing]}"; write the drawer out once to see all of them`,

@@ -1,6 +1,7 @@
 import { cutoutSchema } from '../passes/cutout/schema';
 import { finishSchema } from '../passes/finish/schema';
 import { flatSchema } from '../passes/flat/schema';
+import { hangSchema } from '../passes/hang/schema';
 import { holeSchema } from '../passes/hole/schema';
 import { letterSchema } from '../passes/letter/schema';
 import { pocketSchema } from '../passes/pocket/schema';
@@ -18,6 +19,7 @@ export const PASS_SCHEMAS = [
   finishSchema,
   skimSchema,
   pocketSchema,
+  hangSchema,
   holeSchema,
   cutoutSchema,
 ] as const;

@@ -1,9 +1,10 @@
-import { type Cutter, profileOf } from '../cutter/cutter';
+import type { Cutter } from '../cutter/cutter';
 import { mostChipArea } from '../cutter/limits';
 import type { HeightField } from '../field/height-field';
 import { chipAreas, meantOver, VOLUME } from '../kernels/engagement';
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
+import { engageBy } from '../kernels/spans';
 import { MOVES, type Path } from './path';
 
 /** Shares of its feed that a bit goes at where it takes more than its usual cut: few, so that the machine does not change its speed all the time. */
@@ -114,7 +115,7 @@ export async function cutEased(
 ): Promise<Float64Array> {
   const span = meantOver(cutter.diameter, field.cell);
   const { segments, move } = partsOf(path, from, span);
-  const engaged = await host.engage(field, profileOf(cutter), segments, cutter.maxStepdown);
+  const engaged = await engageBy(host, field, cutter, segments);
   const chip = chipAreas(segments, engaged, span, VOLUME);
   const own = new Float64Array(chip.length).fill(1);
   for (let o = 0; o < own.length; o++) if (ALONG.has(path.kinds[from + move[o]])) own[o] = easedShare(cutter, chip[o]);

@@ -1,11 +1,12 @@
 import type { Groove } from '../arrange/grooves';
 import type { Target } from '../arrange/target';
 import { MASK } from '../arrange/target';
-import { type Cutter, profileOf, smallerBy } from '../cutter/cutter';
+import type { Cutter } from '../cutter/cutter';
 import type { OutlineRef } from '../doc/outline-ref';
 import type { Heights } from '../doc/setup';
 import { AIR, cellAt, type HeightField, makeField, padField, poolField } from '../field/height-field';
 import type { KernelHost } from '../kernels/host';
+import { removeBy } from '../kernels/spans';
 import { cutEased } from '../motion/ease';
 import type { Moving } from '../motion/link';
 import type { Path } from '../motion/path';
@@ -177,6 +178,6 @@ export function descend(
 export async function lowerStock(ctx: PassContext, path: Path, from: number, cutter: Cutter): Promise<void> {
   if (path.moves <= from) return;
   const segments = await cutEased(ctx.host, ctx.stands, { path, from, cutter });
-  await ctx.host.remove(ctx.stock, smallerBy(profileOf(cutter), 0.8 * ctx.stock.cell), segments);
+  await removeBy(ctx.host, ctx.stock, cutter, segments, 0.8 * ctx.stock.cell);
   ctx.worked = true;
 }

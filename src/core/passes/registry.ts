@@ -2,6 +2,7 @@ import type { Pass, PassKindName } from '../doc/pass';
 import { cutout } from './cutout/kind';
 import { finish } from './finish/kind';
 import { flat } from './flat/kind';
+import { hang } from './hang/kind';
 import { hole } from './hole/kind';
 import type { PassKind } from './kind';
 import { letter } from './letter/kind';
@@ -10,7 +11,7 @@ import { rough } from './rough/kind';
 import { skim } from './skim/kind';
 
 /** All kinds of passes; a new one has a line here and one in doc/pass.ts. */
-const KINDS = [skim, rough, flat, finish, letter, pocket, hole, cutout];
+const KINDS = [skim, rough, flat, finish, letter, pocket, hang, hole, cutout];
 
 const byName = new Map(KINDS.map((k) => [k.kind as PassKindName, k as unknown as PassKind]));
 

@@ -1,7 +1,8 @@
 import { MASK, type Target } from '../arrange/target';
-import { type Cutter, profileOf } from '../cutter/cutter';
+import type { Cutter } from '../cutter/cutter';
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
+import { removeBy } from '../kernels/spans';
 
 /** What a pass cuts that no layer asks for: a bit that runs exactly along chains of x y z points, mm. */
 export interface Slot {
@@ -32,7 +33,7 @@ export async function cutSlots(
       const n = points.length / 3 - 1;
       const segments = new Float64Array(n * SEGMENT);
       for (let k = 0; k < n; k++) segments.set(points.subarray(3 * k, 3 * k + 6), k * SEGMENT);
-      await host.remove(field, profileOf(cutter), segments);
+      await removeBy(host, field, cutter, segments);
     }
     const { width } = field;
     for (let k = 0; k < mask.length; k++) {

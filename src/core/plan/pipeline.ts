@@ -130,7 +130,10 @@ export async function planJob(
   return {
     summary: {
       setups: summaries,
-      boards: boards.map((b, i) => ({ id: b.board.id, thinnest: proofs[i].thinnest, openings: proofs[i].openings })),
+      boards: boards.map(({ board: { id } }, i) => {
+        const { thinnest, openings, undercuts } = proofs[i];
+        return { id, thinnest, openings, undercuts };
+      }),
       programs,
       findings: sortFindings([...wrong, ...identify(said, false)]),
       seconds: secondsOf(programs),

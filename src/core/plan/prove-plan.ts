@@ -6,6 +6,7 @@ import type { Found } from '../findings/finding';
 import type { LeftFigures } from '../proof/deviation';
 import type { EyeFigures } from '../proof/eye';
 import type { ProgramFigures } from '../proof/figures';
+import type { Undercut } from '../proof/hollow';
 import type { FoundCutout, PartToProve } from '../proof/look-at-part';
 import { type BoardParts, proveBoard, type SetupToProve } from '../proof/prove';
 import type { Solid } from '../proof/solid';
@@ -19,6 +20,7 @@ interface ProofMeta {
   found: Found[];
   thinnest: number;
   openings: Opening[];
+  undercuts: Undercut[];
   setups: {
     deepest: number;
     left: LeftFigures;
@@ -50,6 +52,8 @@ export interface ProvenBoard {
   thinnest: number;
   /** Where it is open, with the face up. */
   openings: Opening[];
+  /** Where slot bits have gone along beneath the wood, with the face up. */
+  undercuts: Undercut[];
   solid: Solid;
   setups: ProvenSetup[];
 }
@@ -135,6 +139,7 @@ async function prove(
       found: p.found,
       thinnest: p.thinnest,
       openings: p.openings,
+      undercuts: p.undercuts,
       setups: p.setups.map(({ parts, ...rest }) => ({ ...rest, rough: parts.some((q) => q.rough !== null) })),
     },
     arrays,
@@ -175,6 +180,7 @@ export async function provePlan(
     found: meta.found,
     thinnest: meta.thinnest,
     openings: meta.openings,
+    undercuts: meta.undercuts,
     solid: { grid: on, top: arrays.top as Float32Array, bottom: arrays.bottom as Float32Array },
     setups: meta.setups.map((m, i) => {
       const g = gridOf(gridThrough(frameBetween(board, board.setups[0], setups[i].view.setup), on));

@@ -150,7 +150,7 @@ class Applying {
     const figures: readonly string[] = same(bit, cutter) ? (this.familiar ? [] : BY_MATERIAL) : BY_BIT;
     for (const key of figures) if (key in made && key in proposed) Object.assign(made, { [key]: proposed[key] });
     this.place(made);
-    return made.kind === 'hole' && made.places.length === 0 ? null : made;
+    return 'places' in made && made.places.length === 0 ? null : made;
   }
 
   private freshId(kind: PassKindName): string {
@@ -185,7 +185,7 @@ class Applying {
       );
       p.area = { kind: 'face' };
     }
-    if (p.kind === 'hole') {
+    if ('places' in p) {
       const on = p.places.filter((q) => q.x >= 0 && q.y >= 0 && q.x <= board.x && q.y <= board.y);
       if (on.length < p.places.length)
         this.said.push(

@@ -4,6 +4,7 @@ import type { Finding } from '../findings/finding';
 import type { CutoutProof } from '../proof/connect';
 import type { LeftFigures } from '../proof/deviation';
 import type { EyeFigures } from '../proof/eye';
+import type { Undercut } from '../proof/hollow';
 import type { Solid } from '../proof/solid';
 import type { Opening } from '../proof/web';
 import type { PassSummary } from './plan-passes';
@@ -29,8 +30,8 @@ export interface SetupSummary {
 
 export interface PlanSummary {
   setups: SetupSummary[];
-  /** What is left of every board at its thinnest place that is not open on purpose, mm, and where it is open. */
-  boards: { id: string; thinnest: number; openings: Opening[] }[];
+  /** What is left of every board at its thinnest place that is not open on purpose, mm, where it is open, and where it is hollow beneath. */
+  boards: { id: string; thinnest: number; openings: Opening[]; undercuts: Undercut[] }[];
   programs: PlannedProgram[];
   findings: Finding[];
   seconds: number;
@@ -72,6 +73,7 @@ export function summaryOf<P extends { setup: string; seconds: number; reserve: b
     ...own,
     thinnest: board?.thinnest ?? 0,
     openings: board?.openings ?? [],
+    undercuts: board?.undercuts ?? [],
     programs,
     findings: s.findings.filter((f) => f.subject.setup === undefined || f.subject.setup === setup),
     /** What was found in the other setups of the job: whoever runs this one is to know of it. */

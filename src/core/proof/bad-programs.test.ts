@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
 import { KNOWN_RULES } from '../findings/texts/text-of';
+import { drawerBit } from '../plan/plan-test-kit';
 import { ProgramError } from '../program/reader';
 import { type Change, proveText, slotTarget } from './proof-test-kit';
 
@@ -28,7 +29,12 @@ const machine = (more: object) => (v: Parameters<NonNullable<Change['view']>>[0]
   v.machine = { ...v.machine, ...more };
 };
 
+/** A slot bit whose head of 9.5 mm stands under a neck of 4.8 mm. */
+const UNDER: Change = { cutter: drawerBit('slot9'), target: slotTarget(-9) };
 const PROGRAMS: [rule: string, name: string, text: string, change?: Change][] = [
+  ['caught', 'a slot bit goes up where it hangs', slot('G0 X15 Y20\nG1 Z-9 F300\nX45 F900\nG0 Z5<<'), UNDER],
+  ['caught', 'it goes up at feed', slot('G0 X15 Y20\nG1 Z-9 F300\nX45 F900\nZ1 F300<<'), UNDER],
+  ['caught', 'it comes back short of its hole', slot('G0 X15 Y20\nG1 Z-9 F300\nX45 F900\nX18\nG0 Z5<<'), UNDER],
   ['program-modes', 'no unit', `G17 G90 G94 G54\nG0 X15 Y20 Z5<<\nS16000 M3\n${SLOT}${TAIL}`],
   ['program-modes', 'no plane', `G21 G90 G94 G54\nG0 X15 Y20 Z5<<\nS16000 M3\n${SLOT}${TAIL}`],
   ['program-modes', 'no absolute places', `G21 G17 G94 G54\nG0 X15 Y20 Z5<<\nS16000 M3\n${SLOT}${TAIL}`],
@@ -317,7 +323,7 @@ test.each([
 
 test('there is a bad program for every rule about programs', () => {
   const about = KNOWN_RULES.filter((r) =>
-    /^(program|tool|spindle|rapid|holding|feed-w|chip|cuts|gouge|keep|waste|bite|plunge|beyond|outside|z-t|reach|loose|held)/.test(
+    /^(program|tool|spindle|rapid|holding|feed-w|chip|cuts|gouge|keep|waste|bite|plunge|beyond|outside|z-t|reach|loose|held|caught)/.test(
       r,
     ),
   );

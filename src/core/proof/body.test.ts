@@ -19,7 +19,7 @@ const board = (top = 0): HeightField => ({
   data: new Float32Array(80 * 60).fill(top),
 });
 const met = (f: HeightField, moves: number[][], cutter = bit) =>
-  bodyMet(f, { cutter, profile: profileOf(cutter), segments: Float64Array.from(moves.flat()) }, localHost);
+  bodyMet(f, { cutter, segments: Float64Array.from(moves.flat()) }, localHost);
 
 /** The deepest that the holder stands in wood: moves in steps of 0.25 mm, what stands looked at cell by cell at the end of each. */
 function holderPlainly(f: HeightField, moves: number[][], cutter: Cutter): number {

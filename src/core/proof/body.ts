@@ -1,9 +1,10 @@
-import type { Cutter, Profile } from '../cutter/cutter';
+import { type Cutter, shankFrom } from '../cutter/cutter';
 import { AIR, type HeightField, padField, poolField } from '../field/height-field';
 import { flatOffset } from '../kernels/cutter-offset';
 import { BITE, ENGAGED } from '../kernels/engagement';
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
+import { removeBy, spansOf } from '../kernels/spans';
 import { highestAlong } from '../passes/context';
 
 /** A part of a bit over its flutes: a cylinder that begins `height` mm over the tip. */
@@ -32,7 +33,7 @@ const COARSEST = 0.5;
 /** Shank and holder of a bit. */
 export function bodyOf(cutter: Cutter): BodyPart[] {
   return [
-    { name: 'shank', radius: cutter.shankDiameter / 2, height: cutter.fluteLength },
+    { name: 'shank', radius: cutter.shankDiameter / 2, height: shankFrom(cutter) },
     { name: 'holder', radius: cutter.holderDiameter / 2, height: cutter.stickOut },
   ];
 }
@@ -74,13 +75,13 @@ class Again {
 
   constructor(
     private readonly stock: HeightField,
-    private readonly cutter: { profile: Profile; part: BodyPart },
+    private readonly bit: { cutter: Cutter; part: BodyPart },
     private readonly host: KernelHost,
   ) {}
 
   /** How deep the part goes into what stands now during each of the moves, mm. */
   private async depths(segments: Float64Array, moves: number[]): Promise<Float32Array> {
-    const { radius, height } = this.cutter.part;
+    const { radius, height } = this.bit.part;
     const lifted = new Float64Array(moves.length * SEGMENT);
     moves.forEach((m, i) => {
       const [x0, y0, z0, x1, y1, z1] = segments.subarray(m * SEGMENT, m * SEGMENT + 6);
@@ -120,7 +121,7 @@ class Again {
       );
       return;
     }
-    await this.host.remove(this.stock, this.cutter.profile, segments.subarray(from * SEGMENT, to * SEGMENT));
+    await removeBy(this.host, this.stock, this.bit.cutter, segments.subarray(from * SEGMENT, to * SEGMENT));
   }
 
   /** A move that meets wood as it stood before it: in pieces, so that what it takes itself on the way counts no more. */
@@ -129,7 +130,7 @@ class Again {
     const pieces = rapid === 1 ? 1 : Math.ceil(Math.hypot(x1 - x0, y1 - y0, z1 - z0) / PIECE);
     if (pieces <= 1) {
       this.worst = { move: number(m), deep };
-      return this.host.remove(this.stock, this.cutter.profile, segments.subarray(m * SEGMENT, (m + 1) * SEGMENT));
+      return removeBy(this.host, this.stock, this.bit.cutter, segments.subarray(m * SEGMENT, (m + 1) * SEGMENT));
     }
     const at = (t: number) => [x0 + (x1 - x0) * t, y0 + (y1 - y0) * t, z0 + (z1 - z0) * t];
     const parts = Array.from({ length: pieces }, (_, i) => [...at(i / pieces), ...at((i + 1) / pieces), rapid]);
@@ -151,15 +152,16 @@ class Again {
  */
 export async function bodyMet(
   surface: HeightField,
-  { cutter, profile, segments }: { cutter: Cutter; profile: Profile; segments: Float64Array },
+  { cutter, segments }: { cutter: Cutter; segments: Float64Array },
   host: KernelHost,
 ): Promise<BodyMet[]> {
   const out: BodyMet[] = [];
+  const thinnest = Math.min(...spansOf(cutter, segments).map((s) => s.profile.R));
   for (const part of bodyOf(cutter)) {
-    if (part.radius <= profile.R + 1e-6) continue;
+    if (part.radius <= thinnest + 1e-6) continue;
     const doubtful = suspects(surface, segments, part);
     if (doubtful.length === 0) continue;
-    const again = new Again(stockFor(surface, part, doubtful.length), { profile, part }, host);
+    const again = new Again(stockFor(surface, part, doubtful.length), { cutter, part }, host);
     await again.go(segments, [0, segments.length / SEGMENT], doubtful);
     if (again.worst) out.push({ ...part, ...again.worst });
   }

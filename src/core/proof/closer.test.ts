@@ -8,7 +8,7 @@ import { SEGMENT } from '../kernels/segment';
 import { removeStock } from '../kernels/stock-removal';
 import { type Look, type LookCloser, lookAt, lookCloser, windowsToLookAt } from './closer';
 import { compareSurfaces } from './deviation';
-import type { Cutting } from './moves-by-place';
+import type { Run } from './simulate';
 
 const ball = DRAWER.find((c) => c.id === 'ball3')!;
 const grid = gridBetween(boardGrid(24, 16, 0.1));
@@ -22,7 +22,7 @@ const draw = (g: Grid, aside: number): HeightField => {
 };
 
 /** Rows of a ball along x, 0.2 mm apart, that rides on ridges whose tops are cut off by `off` mm. */
-function rows(off: number, aside: number): Cutting {
+function rows(off: number, aside: number): Pick<Run, 'cutter' | 'segments'> {
   const R = ball.diameter / 2;
   const out: number[] = [];
   for (let y = 2; y < 14; y += 0.2) {

@@ -2,10 +2,12 @@ import { MASK, type Wanted } from '../arrange/target';
 import { type DrawingGrid, type Window, windowGrid } from '../arrange/window';
 import { cellAt, cellPlace, type HeightField, makeField } from '../field/height-field';
 import type { KernelHost } from '../kernels/host';
+import { spansOf } from '../kernels/spans';
 import { GOUGE_LIMIT } from './checks/gouge';
 import { CLIFF, compareSurfaces } from './deviation';
 import { type EyeFigures, OVERLOOKED } from './eye';
-import { type Cutting, type MovesByPlace, movesByPlace, movesOver } from './moves-by-place';
+import { type MovesByPlace, movesByPlace, movesOver } from './moves-by-place';
+import type { Run } from './simulate';
 
 /** Cells of the closer look to one of the proof's. */
 const FINER = 4;
@@ -208,7 +210,7 @@ function apart({ field, mask, ground }: Wanted, w: Window): ToLookAt {
 export async function lookCloser(
   target: Wanted,
   map: Float32Array,
-  runs: Cutting[],
+  runs: Pick<Run, 'cutter' | 'segments'>[],
   look: LookCloser,
 ): Promise<{ deepest: { deep: number; cell: number; x: number; y: number } | null; eye: EyeFigures }> {
   const { field } = target;
@@ -217,7 +219,10 @@ export async function lookCloser(
   let deepest: Deepest = { deep: 0, x: 0, y: 0, windows: 0 };
   let looked = 0;
   if (windows.length > 0) {
-    const at: Looking = { moves: runs.map((r) => movesByPlace(r, field)), over: field.cell };
+    const at: Looking = {
+      moves: runs.flatMap((r) => spansOf(r.cutter, r.segments)).map((s) => movesByPlace(s, field)),
+      over: field.cell,
+    };
     const each = (found: Deepest) => {
       looked += found.windows;
       if (isDeeper(found, deepest)) deepest = found;

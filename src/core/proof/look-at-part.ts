@@ -1,8 +1,8 @@
 import type { Wanted } from '../arrange/target';
-import { profileOf } from '../cutter/cutter';
 import { cellPlace, type HeightField } from '../field/height-field';
 import type { Found } from '../findings/finding';
 import { ENGAGED, VOLUME } from '../kernels/engagement';
+import { spansOf } from '../kernels/spans';
 import { engageStock } from '../kernels/stock-removal';
 import type { Frame } from '../setup/frame';
 import type { SetupView } from '../setup/view';
@@ -107,11 +107,10 @@ function lastOver(ways: Way[], { x, y }: { x: number; y: number }): ReturnType<A
   const one: HeightField = { width: 1, height: 1, cell: 0.01, originX: x, originY: y, data: new Float32Array([1e3]) };
   let last: ReturnType<AfterCut['cutBy']> = {};
   for (const way of ways) {
-    const told = engageStock(one, profileOf(way.cutter), way.segments, 0);
-    for (let i = way.lines.length - 1; i >= 0; i--) {
-      if (told[i * ENGAGED + VOLUME] === 0) continue;
-      last = lineOf(way, i);
-      break;
+    for (const { profile, segments, from } of spansOf(way.cutter, way.segments)) {
+      const told = engageStock(one, profile, segments, 0);
+      const i = Array.from(told).findLastIndex((v, k) => k % ENGAGED === VOLUME && v > 0);
+      if (i >= 0) last = lineOf(way, from + (i - VOLUME) / ENGAGED);
     }
   }
   return last;

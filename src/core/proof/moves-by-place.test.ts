@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { profileOf } from '../cutter/cutter';
 import { DRAWER } from '../doc/defaults';
 import { boardGrid } from '../field/height-field';
 import { SEGMENT } from '../kernels/segment';
@@ -29,7 +30,7 @@ test('over a window come the moves whose bit meets it, each once', () => {
       // Every move by its place in the list, which the seventh number carries.
       const segments = Float64Array.from(moves.flatMap((m, n) => [...m, n]));
       const g = { cell: 0.2, width: w.width, height: w.height, originX: w.i * 0.2 + 0.1, originY: w.j * 0.2 + 0.1 };
-      const over = movesOver(movesByPlace({ cutter: ball, segments }, board), g);
+      const over = movesOver(movesByPlace({ profile: profileOf(ball), segments }, board), g);
       const met = Array.from({ length: over.length / SEGMENT }, (_, n) => over[n * SEGMENT + 6]).sort((a, b) => a - b);
       const within = (a: number, b: number, from: number, cells: number) =>
         Math.min(a, b) - R <= from + cells * 0.2 && Math.max(a, b) + R >= from - 0.2;

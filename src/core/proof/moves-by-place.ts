@@ -1,10 +1,7 @@
-import { type Profile, profileOf } from '../cutter/cutter';
+import type { Profile } from '../cutter/cutter';
 import type { Grid } from '../field/height-field';
 import { SEGMENT } from '../kernels/segment';
-import type { Run } from './simulate';
-
-/** What of a run cuts a place again. */
-export type Cutting = Pick<Run, 'cutter' | 'segments'>;
+import type { Span } from '../kernels/spans';
 
 /** Side of the squares that moves are sorted into, mm. */
 const SQUARE = 5;
@@ -56,8 +53,7 @@ function squaresOf({ i0, j0, across, up }: Squares, box: Box): Box {
 }
 
 /** Sorts the moves of a run. @param around what is looked at: moves that do not come over it are left out */
-export function movesByPlace({ cutter, segments }: Cutting, around: Grid): MovesByPlace {
-  const profile = profileOf(cutter);
+export function movesByPlace({ profile, segments }: Pick<Span, 'profile' | 'segments'>, around: Grid): MovesByPlace {
   const edges = edgesOf(around);
   const [i0, j0] = [numberOf(edges[0]), numberOf(edges[1])];
   const [across, up] = [numberOf(edges[2]) - i0 + 1, numberOf(edges[3]) - j0 + 1];

@@ -13,6 +13,7 @@ import { joinLeft, type LeftFigures } from './deviation';
 import { type EyeFigures, joinEyes } from './eye';
 import { type ProgramFigures, Tally } from './figures';
 import { FRAIL, type Held, whatHolds } from './holds';
+import { hollowVolume, type Undercut, undercutsOf, undercutThrough } from './hollow';
 import {
   besideSlot,
   type CutoutOfPass,
@@ -24,7 +25,15 @@ import {
   wayOf,
 } from './look-at-part';
 import { type Run, simulate, type WrittenProgram } from './simulate';
-import { raiseBy, type Solid, type StandingBoard, standsEverywhere, surfaceOf, wholeBoard, woodUnder } from './solid';
+import {
+  hollowThrough,
+  raiseBy,
+  type StandingBoard,
+  standsEverywhere,
+  surfaceOf,
+  wholeBoard,
+  woodUnder,
+} from './solid';
 import { type Opening, websOf } from './web';
 
 export interface SetupToProve {
@@ -63,13 +72,15 @@ export interface BoardParts {
 
 export interface BoardProof {
   /** Of every part of the board. */
-  solids: Solid[];
+  solids: StandingBoard[];
   setups: SetupProof[];
   found: Found[];
   /** Board left at its thinnest place that is not open on purpose, mm. */
   thinnest: number;
   /** Where it is open, places with the face up, the largest first. */
   openings: Opening[];
+  /** Where slot bits have gone along beneath the wood, as it lies with the face up. */
+  undercuts: Undercut[];
 }
 
 /** Most thin places of a board that are told. */
@@ -81,7 +92,7 @@ interface Thin {
 }
 
 /** What is thin of a board whose setups have been cut, in the first setup's coordinates, where no setup is to go through it. */
-function thinOf(board: Board, solids: Solid[], setups: SetupToProve[], frames: Frame[]): Thin {
+function thinOf(board: Board, solids: StandingBoard[], setups: SetupToProve[], frames: Frame[]): Thin {
   const faceUp = frameBetween(board, setups[0].view.setup, { up: 'face' });
   const wanted = board.openings.map((p) => placeThrough(faceUp, p));
   let thinnest = { web: Infinity, x: 0, y: 0 };
@@ -121,9 +132,13 @@ export async function proveBoard(
     for (const [n, solid] of solids.entries())
       raiseBy(solid, frames[i], boardTops(skim, board.thickness, s.parts[n].target.field));
   });
-  const out: BoardProof = { solids, setups: [], found: [], thinnest: board.thickness, openings: [] };
-  for (const [i, s] of setups.entries())
-    out.setups.push(await proveSetup(s, { solids, frame: frames[i], around }, out.found, host));
+  const out: BoardProof = { solids, setups: [], found: [], thinnest: board.thickness, openings: [], undercuts: [] };
+  for (const [i, s] of setups.entries()) {
+    const { undercuts, ...proof } = await proveSetup(s, { solids, frame: frames[i], around }, out.found, host);
+    out.setups.push(proof);
+    const faceUp = frameBetween(board, s.view.setup, { up: 'face' });
+    out.undercuts.push(...undercuts.map((u) => undercutThrough(faceUp, u)));
+  }
   const thin = thinOf(board, solids, setups, frames);
   out.thinnest = around ? Math.min(thin.thinnest.web, board.thickness) : thin.thinnest.web;
   // What is left of the board is told of the last setup that cuts layers: its depth is what can be changed.
@@ -164,7 +179,12 @@ const sumOf = (parts: HeightField[]) => {
   return sum;
 };
 
-async function proveSetup(s: SetupToProve, clamped: Clamped, all: Found[], host: KernelHost): Promise<SetupProof> {
+async function proveSetup(
+  s: SetupToProve,
+  clamped: Clamped,
+  all: Found[],
+  host: KernelHost,
+): Promise<SetupProof & { undercuts: Undercut[] }> {
   const { view, programs } = s;
   const { solids, frame } = clamped;
   const { x, y, thickness } = view.board;
@@ -173,7 +193,9 @@ async function proveSetup(s: SetupToProve, clamped: Clamped, all: Found[], host:
     around: clamped.around ? { x, y, height } : null,
   });
   const cuts = solids.map((solid) => surfaceOf(solid, frame));
-  let standing = sumOf(cuts);
+  const hollows = solids.map((solid) => hollowThrough(solid.hollow, solid, frame));
+  const woodIn = () => sumOf(cuts) - hollows.reduce((v, h, n) => v + (h ? hollowVolume(cuts[n], h) : 0), 0);
+  let standing = woodIn();
   const volume = new Map<string, number>();
   const tallies = new Map(programs.map((p) => [p.file, new Tally(p)]));
   const ways: Way[] = [];
@@ -181,7 +203,7 @@ async function proveSetup(s: SetupToProve, clamped: Clamped, all: Found[], host:
     ways.push(wayOf(run));
     all.push(...found('run', { view, run }));
     tallies.get(run.file)?.add(run);
-    const now = sumOf(cuts);
+    const now = woodIn();
     volume.set(run.file, (volume.get(run.file) ?? 0) + standing - now);
     standing = now;
   };
@@ -196,7 +218,11 @@ async function proveSetup(s: SetupToProve, clamped: Clamped, all: Found[], host:
     held.push({ file, ...whatHolds(pooledOver(parted(wood, thickness), 0, 'min'), view.setup.holding) });
   };
   const zero = zeroOf(view.board, view.setup);
-  const sim = await simulate(parted(cuts, 0), { programs, cutters: view.cutters, zero, host, onRun, onProgram });
+  const cutting = { programs, cutters: view.cutters, zero, host, hollows, onRun, onProgram };
+  const sim = await simulate(parted(cuts, 0), cutting);
+  solids.forEach((solid, n) => {
+    solid.hollow = hollowThrough(hollows[n], solid, frame);
+  });
   sim.read.forEach((read, i) => {
     all.push(...found('program', { view, program: programs[i], read, held: held.slice(0, i + 1), cutouts: s.cutouts }));
   });
@@ -213,6 +239,7 @@ async function proveSetup(s: SetupToProve, clamped: Clamped, all: Found[], host:
     return { volume: volume.get(file) ?? 0, ...figures, held: { loose, weak } };
   });
   return {
+    undercuts: ways.flatMap((w) => undercutsOf(w.cutter, w.segments)),
     parts: looks.map(({ map }, n) => ({ cut: cuts[n], rough: sim.rough?.[n] ?? null, map })),
     left: joinLeft(looks.map((l) => l.left)),
     eye: joinEyes(looks.map((l) => l.eye)),

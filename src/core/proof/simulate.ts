@@ -4,8 +4,10 @@ import type { PartedField } from '../field/parted';
 import { bitesOf, chipAreas, ENGAGED, HIGH, joinEngaged, meantOver, VOLUME } from '../kernels/engagement';
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
+import { engageBy } from '../kernels/spans';
 import { MOTION, type ReadProgram, readProgram } from '../program/reader';
 import { type BodyMet, bodyMet } from './body';
+import { cutBeneath, type HeadCut, type Hollow, noHollow, openHollow } from './hollow';
 
 export interface WrittenProgram {
   file: string;
@@ -42,6 +44,8 @@ export interface Run {
   high: Float32Array;
   /** Where shank and holder stood in wood. */
   met: BodyMet[];
+  /** The move at which a slot bit's head met the wood over it, and how far it went into it, mm; null for all other bits. */
+  caught: HeadCut['caught'];
   /** Surface after the run; only kept for the checks of the run. */
   after: PartedField;
 }
@@ -68,6 +72,8 @@ export interface Cutting {
   /** The programs' zero in the setup's coordinates, mm. */
   zero: { x: number; y: number; z: number };
   host: KernelHost;
+  /** What is hollow of each part of the surface, in its own heights; null where nothing is. Slot bits add to it. */
+  hollows: (Hollow | null)[];
   /** Called after each run, with the surface as it then is; `run.after` must not be kept. */
   onRun(run: Run): Promise<void>;
   /** Called after each program, when the surface is as it leaves it. */
@@ -111,19 +117,25 @@ export function stretchesOf(r: ReadProgram, cutters: Cutter[], zero: Cutting['ze
 /** What a bit's moves do to a surface, and what its shank and holder meet meanwhile: all parts of it together. The parts are lowered in place. */
 async function cutWith(
   { parts }: PartedField,
-  cutter: Cutter,
-  segments: Float64Array,
-  host: KernelHost,
-): Promise<Pick<Run, 'engaged' | 'met'>> {
-  const profile = profileOf(cutter);
+  { cutter, segments }: Pick<Stretch, 'cutter' | 'segments'>,
+  { hollows, host }: Pick<Cutting, 'hollows' | 'host'>,
+): Promise<Pick<Run, 'engaged' | 'met' | 'caught'>> {
   const met = new Map<BodyMet['name'], BodyMet>();
   const engaged = new Float32Array((segments.length / SEGMENT) * ENGAGED);
-  for (const part of parts) {
-    for (const m of await bodyMet(part, { cutter, profile, segments }, host))
+  let caught: Run['caught'] = null;
+  for (const [n, part] of parts.entries()) {
+    for (const m of await bodyMet(part, { cutter, segments }, host))
       if (m.deep > (met.get(m.name)?.deep ?? 0)) met.set(m.name, m);
-    joinEngaged(engaged, await host.engage(part, profile, segments, cutter.maxStepdown));
+    if (cutter.shape === 'slot') {
+      hollows[n] ??= noHollow(part.data.length);
+      const own = await cutBeneath(part, hollows[n], { cutter, segments }, host);
+      joinEngaged(engaged, own.engaged);
+      if ((own.caught?.deep ?? 0) > (caught?.deep ?? 0)) caught = own.caught;
+    } else joinEngaged(engaged, await engageBy(host, part, cutter, segments));
+    const hollow = hollows[n];
+    if (hollow) openHollow(part, hollow);
   }
-  return { engaged, met: [...met.values()] };
+  return { engaged, met: [...met.values()], caught };
 }
 
 /**
@@ -132,7 +144,7 @@ async function cutWith(
  * @throws ProgramError
  */
 export async function simulate(surface: PartedField, cutting: Cutting): Promise<Simulated> {
-  const { programs, cutters, zero, host, onRun, onProgram } = cutting;
+  const { programs, cutters, zero, onRun, onProgram } = cutting;
   const cell = Math.max(...surface.parts.map((p) => p.cell));
   let rough: HeightField[] | null = null;
   const read: ReadProgram[] = [];
@@ -140,12 +152,13 @@ export async function simulate(surface: PartedField, cutting: Cutting): Promise<
     const r = readProgram(program.text, program.file, program.tool);
     read.push(r);
     for (const { cutter, ...moves } of stretchesOf(r, cutters, zero)) {
-      const { engaged, met } = await cutWith(surface, cutter, moves.segments, host);
+      const did = await cutWith(surface, { cutter, segments: moves.segments }, cutting);
+      const { engaged } = did;
       const bites = bitesOf(profileOf(cutter), moves.segments, engaged);
       const span = meantOver(cutter.diameter, cell);
       const [chip, high] = [VOLUME, HIGH].map((what) => chipAreas(moves.segments, engaged, span, what));
       const { file, passes } = program;
-      await onRun({ file, passes, cutter, ...moves, notes: r.notes, engaged, bites, chip, high, met, after: surface });
+      await onRun({ file, passes, cutter, ...moves, notes: r.notes, ...did, bites, chip, high, after: surface });
     }
     onProgram(program);
     if (program.rough && program !== programs[programs.length - 1])

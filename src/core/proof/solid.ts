@@ -1,5 +1,6 @@
 import { type Grid, type HeightField, makeField } from '../field/height-field';
 import { type Frame, gridThrough, turnedCells } from '../setup/frame';
+import { type Hollow, turnedHollow } from './hollow';
 
 /**
  * A board as all its setups' programs leave it: two heights over every cell, in the first setup's coordinates, mm. Where the top does not
@@ -15,11 +16,19 @@ export interface Solid {
 export interface StandingBoard extends Solid {
   /** Whether `top` is still the field that the board began with. */
   untouched: boolean;
+  /** What is hollow beneath its surfaces, in its own heights; null where nothing is. */
+  hollow: Hollow | null;
 }
 
 /** A whole board: its top at 0, its underside a thickness below. */
 export function wholeBoard(grid: Grid, thickness: number): StandingBoard {
-  return { grid, top: makeField(grid, 0).data, bottom: makeField(grid, -thickness).data, untouched: true };
+  return {
+    grid,
+    top: makeField(grid, 0).data,
+    bottom: makeField(grid, -thickness).data,
+    untouched: true,
+    hollow: null,
+  };
 }
 
 /**
@@ -94,6 +103,12 @@ function putSurface(solid: Solid, frame: Frame, surface: Float32Array): void {
   }
   const own = turnedCells(surface, grid.width, turned);
   for (let k = 0; k < bottom.length; k++) if (top[k] > bottom[k]) bottom[k] = -frame.thickness - own[k];
+}
+
+/** What is hollow of a board as it lies in a setup, or what is so there as it lies in the solid: turning twice gives it back. */
+export function hollowThrough(hollow: Hollow | null, { grid }: Solid, frame: Frame): Hollow | null {
+  if (!hollow || !frame.turned) return hollow;
+  return turnedHollow(hollow, grid.width, frame.turned, frame.thickness);
 }
 
 /** The underside of a board as it lies in a setup, in its own coordinates: negative, no deeper than the board is thick. */

@@ -1,8 +1,8 @@
-import { profileOf } from '../cutter/cutter';
 import type { Board } from '../doc/board';
 import { boardGrid, type Grid } from '../field/height-field';
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
+import { removeBy } from '../kernels/spans';
 import { readProgram } from '../program/reader';
 import { frameBetween, zeroOf } from '../setup/frame';
 import type { SetupView } from '../setup/view';
@@ -86,7 +86,7 @@ async function cutBeside(
     for (const p of s.programs) {
       const read = readProgram(p.text, p.file, p.tool);
       for (const { cutter, segments } of stretchesOf(read, s.view.cutters, zeroOf(board, s.view.setup)))
-        await host.remove(surface, profileOf(cutter), frame.turned ? onBoard(segments, beside, board) : segments);
+        await removeBy(host, surface, cutter, frame.turned ? onBoard(segments, beside, board) : segments);
     }
     replaceSurface(solid, frame, surface.data);
   }

@@ -1,5 +1,5 @@
 import { cellAt } from '../field/height-field';
-import type { Solid } from './solid';
+import type { Solid, StandingBoard } from './solid';
 
 /** A place where a board is open, with the face up, mm and mm2. */
 export interface Opening {
@@ -29,22 +29,28 @@ export interface Webs {
 }
 
 /**
- * How much wood stands over each cell of a solid, held against the least that is to stand. Cells that are thinner are gathered into pieces that hang
+ * How much wood stands over each cell of a solid, held against the least that is to stand; over and under what is hollow the less counts. Cells that are thinner are gathered into pieces that hang
  * together by their sides. One pass over all cells; 1 byte a cell where something is thin.
  * @param leftOut cells that do not count, as where a cut-out goes through
  * @param wanted places, in the solid's coordinates, that are open on purpose
  */
 export function websOf(
-  solid: Solid,
+  solid: Solid & Partial<Pick<StandingBoard, 'hollow'>>,
   least: number,
   leftOut: (cell: number) => boolean,
   wanted: { x: number; y: number }[],
 ): Webs {
-  const { grid, top, bottom } = solid;
+  const { grid, top, bottom, hollow } = solid;
+  const woodAt = (k: number) => {
+    const [low, high] = hollow ? [hollow.floor[k], hollow.ceiling[k]] : [0, 0];
+    return low < high && high < top[k] && low > bottom[k]
+      ? Math.min(top[k] - high, low - bottom[k])
+      : top[k] - bottom[k];
+  };
   const out: Webs = { web: Infinity, cell: 0, thin: [] };
   const isThin = new Uint8Array(top.length);
   for (let k = 0; k < top.length; k++) {
-    const w = top[k] - bottom[k];
+    const w = woodAt(k);
     if ((w >= least && w >= out.web) || leftOut(k)) continue;
     if (w < least) isThin[k] = 1;
     else [out.web, out.cell] = [w, k];
@@ -57,7 +63,7 @@ export function websOf(
     stack.push(first);
     isThin[first] = 2;
     for (let k = stack.pop(); k !== undefined; k = stack.pop()) {
-      const w = top[k] - bottom[k];
+      const w = woodAt(k);
       if (w < region.web) [region.web, region.cell] = [w, k];
       if (w <= 0) region.open += grid.cell ** 2;
       if (open.has(k)) region.wanted = true;

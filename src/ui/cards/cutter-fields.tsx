@@ -10,6 +10,7 @@ export const SHAPE_NAMES: Record<CutterShape, string> = {
   'tapered-ball': 'tapered ball',
   v: 'V bit',
   drill: 'drill',
+  slot: 'slot bit',
 };
 
 const OUTLINES: Record<CutterShape, string> = {
@@ -19,6 +20,7 @@ const OUTLINES: Record<CutterShape, string> = {
   'tapered-ball': 'M5 4h14l-4.5 29a2.5 2.5 0 0 1-5 0z',
   v: 'M5 4h14v14l-7 18l-7-18z',
   drill: 'M8 4h8v28l-4 4l-4-4z',
+  slot: 'M10 4h4v24h5v8h-14v-8h5z',
 };
 
 /** The bit's outline. @param label what it stands for where no text beside it says so */
@@ -134,6 +136,20 @@ export function CutterFields({ cutter, onChange }: { cutter: Cutter; onChange(ed
           suffix="degrees"
           onChange={set('includedAngle')}
         />
+      )}
+      {cutter.shape === 'slot' && (
+        <>
+          <LengthField
+            label="Neck diameter"
+            value={cutter.neckDiameter}
+            min={0}
+            open
+            max={cutter.diameter}
+            onChange={set('neckDiameter')}
+            note="the slit that it leaves over its head"
+          />
+          <LengthField label="Neck length" value={cutter.neckLength} min={0} open onChange={set('neckLength')} />
+        </>
       )}
       <LengthField label="Flute length" value={cutter.fluteLength} min={0} open onChange={set('fluteLength')} />
       <LengthField label="Shank" value={cutter.shankDiameter} min={0} open onChange={set('shankDiameter')} />

@@ -1,6 +1,7 @@
 import type { Pass, PassKindName } from '@/core/doc/pass';
 import { cutoutCard } from './cutout-fields';
 import { finishCard, letterCard } from './finish-fields';
+import { hangCard } from './hang-fields';
 import { holeCard } from './hole-fields';
 import type { KindCard } from './kind-card';
 import { pocketCard } from './pocket-fields';
@@ -15,6 +16,7 @@ const CARDS: { [K in PassKindName]: KindCard<K> } = {
   finish: finishCard,
   letter: letterCard,
   pocket: pocketCard,
+  hang: hangCard,
   hole: holeCard,
   cutout: cutoutCard,
 };

@@ -3,6 +3,7 @@ import { type PointerEvent as ReactPointerEvent, useState } from 'react';
 import type { Pass } from '@/core/doc/pass';
 import { placeTab } from '@/core/passes/cutout/place-tab';
 import type { CutoutFacts } from '@/core/passes/cutout/plan';
+import { hangsAt } from '@/core/passes/hang/plan';
 import type { SetupView } from '@/core/setup/view';
 import { clean } from '@/core/units/round';
 import { sayLength } from '@/core/units/say';
@@ -103,7 +104,7 @@ interface Props {
 
 /** Whether a pass has anything on the board to be moved by hand. */
 export const hasPlaces = (pass: Pass, facts: CutoutFacts | null) =>
-  facts !== null || pass.kind === 'hole' || pass.kind === 'skim';
+  facts !== null || pass.kind === 'hole' || pass.kind === 'hang' || pass.kind === 'skim';
 
 /** What of a pass is moved on the board: a cut-out's tabs, holes, places where the board was measured. */
 export function PlaceHandles({ pass, facts, layout, change }: Props) {
@@ -147,6 +148,39 @@ export function PlaceHandles({ pass, facts, layout, change }: Props) {
           layout={layout}
           size={pass.diameter}
           put={(n, x, y) => edit((p) => p.kind === 'hole' && Object.assign(p.places[n], { x, y }))}
+        />
+      </g>
+    );
+  }
+  if (pass.kind === 'hang') {
+    return (
+      <g>
+        {pass.places.map((p) => {
+          const end = hangsAt(pass, p);
+          const [x, y] = [
+            (v: number) => layout.left + v * layout.scale,
+            (v: number) => layout.bottom - v * layout.scale,
+          ];
+          return (
+            <line
+              key={`${p.x} ${p.y}`}
+              x1={x(p.x)}
+              y1={y(p.y)}
+              x2={x(end.x)}
+              y2={y(end.y)}
+              stroke="var(--color-accent)"
+              strokeWidth={2}
+              strokeDasharray="7 4"
+              pointerEvents="none"
+            />
+          );
+        })}
+        <Places
+          places={pass.places}
+          name="Slot"
+          layout={layout}
+          size={null}
+          put={(n, x, y) => edit((p) => p.kind === 'hang' && Object.assign(p.places[n], { x, y }))}
         />
       </g>
     );

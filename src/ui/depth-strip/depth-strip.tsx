@@ -4,12 +4,15 @@ import { useMemo } from 'react';
 import { ask } from '@/contract/ask';
 import { PLANS } from '@/contract/plans';
 import { sectionOf } from '@/core/plan/view';
+import { type Undercut, undercutThrough } from '@/core/proof/hollow';
+import { frameBetween } from '@/core/setup/frame';
 import type { SetupView } from '@/core/setup/view';
 import { trimNumber } from '@/core/units/length';
 import { sayLength } from '@/core/units/say';
 import type { Layout, SectionLine } from '@/ui/board-view/layout';
 import type { Surface } from '../job/surface';
 import { Readout } from './readout';
+import { SectionHollows } from './section-hollows';
 import { type Heights, SectionSolid } from './section-solid';
 
 interface Props {
@@ -17,6 +20,8 @@ interface Props {
   surface: Surface | null;
   /** Id of the finished plan, for heights cell by cell. */
   plan: string | null;
+  /** What slot bits have hollowed out beneath the wood, with the face up; as far as it is proven. */
+  undercuts: Undercut[];
   section: SectionLine;
   layout: Layout;
   width: number;
@@ -29,8 +34,10 @@ const TOP = 24;
 const SPOIL = 8;
 
 /** The section through the board along the chalk line, at the board view's own scale. */
-export function DepthStrip({ job, surface, plan, section, layout, width, height, pointer, onPointer }: Props) {
+export function DepthStrip({ job, surface, plan, section, layout, width, height, pointer, onPointer, ...rest }: Props) {
   const { board } = job;
+  const faceUp = frameBetween(board, { up: 'face' }, job.setup);
+  const undercuts = surface?.cut ? rest.undercuts.map((u) => undercutThrough(faceUp, u)) : [];
   const length = Math.hypot(section.x1 - section.x0, section.y1 - section.y0);
   const { scale } = layout;
   // Below its own place on the board as long as it runs more across than up; from the board's left edge otherwise.
@@ -82,7 +89,7 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
         heights × {trimNumber(tall, 1)} · hatched: cut away{heights?.rough ? ' · dashed: after roughing' : ''}
         {heights?.cut ? ' · blue: target' : ''}
       </p>
-      <Readout surface={surface} pointer={pointer} />
+      <Readout surface={surface} undercuts={undercuts} pointer={pointer} />
       <svg
         width={width}
         height={height}
@@ -117,7 +124,12 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
           fill="url(#away)"
           stroke="var(--wood-line)"
         />
-        {heights && <SectionSolid heights={heights} place={{ n, at, py, thickness: board.thickness }} />}
+        {heights && (
+          <>
+            <SectionSolid heights={heights} place={{ n, at, py, thickness: board.thickness }} />
+            <SectionHollows {...{ undercuts, section }} place={{ n, at, py, thickness: board.thickness }} />
+          </>
+        )}
         {marked !== null && (
           <line x1={marked} x2={marked} y1={TOP - 2} y2={height - 4} stroke="var(--color-primary)" strokeWidth={1.5} />
         )}

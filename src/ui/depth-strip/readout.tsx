@@ -1,11 +1,21 @@
+import { isOver, type Undercut } from '@/core/proof/hollow';
 import { sayLength, sayNumber } from '@/core/units/say';
 import { readAt, type Surface } from '../job/surface';
 
 /** Place and heights under the pointer, with the wood that is left there where both sides are carved. */
-export function Readout({ surface, pointer }: { surface: Surface | null; pointer: { x: number; y: number } | null }) {
+export function Readout({
+  surface,
+  undercuts,
+  pointer,
+}: {
+  surface: Surface | null;
+  undercuts: Undercut[];
+  pointer: { x: number; y: number } | null;
+}) {
   const at = (f: Surface['cut']) => (pointer ? readAt(f, pointer.x, pointer.y) : null);
   const target = surface && at(surface.target);
   const cut = surface && at(surface.cut);
+  const hollow = pointer && undercuts.find((u) => isOver(u, pointer) && (cut ?? 0) > u.ceiling);
   const wood = surface?.web ? at({ ...surface.web.grid, data: surface.web.wood }) : null;
   return (
     <p className="absolute top-1 right-3 text-[13px]" aria-live="off" data-testid="readout">
@@ -13,7 +23,12 @@ export function Readout({ surface, pointer }: { surface: Surface | null; pointer
         <>
           x {sayNumber(pointer.x, 1)}, y {sayLength(pointer.y, 1)}&ensp;<b>{sayNumber(target)}</b> target
           {cut !== null && <>&ensp;{sayNumber(cut)} proof</>}
-          {wood !== null && <>&ensp;{wood > 0 ? `${sayNumber(wood)} web` : 'open'}</>}
+          {hollow && (
+            <>
+              &ensp;hollow {sayNumber(hollow.ceiling)} to {sayNumber(hollow.floor)}
+            </>
+          )}
+          {wood !== null && !hollow && <>&ensp;{wood > 0 ? `${sayNumber(wood)} web` : 'open'}</>}
         </>
       ) : (
         <span className="soft">point at the board to read depths</span>

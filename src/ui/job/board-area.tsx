@@ -145,6 +145,7 @@ export function BoardArea({
           job={job}
           surface={surface}
           plan={surface?.proven ? (plan?.id ?? null) : null}
+          undercuts={summary?.undercuts ?? []}
           section={sectionOn(screen)}
           layout={room.layout}
           width={room.width}

@@ -74,6 +74,16 @@ export const DOCUMENT_TEXTS: Record<string, Text> = {
     `${f.bit} does not cut at its centre: it can mill a wider hole, but not drill one of ${len(f, 'hole')}`,
     'make the hole wider, or drill it',
   ],
+  'slot-deep': (f) => [
+    `the slot is ${len(f, 'depth')} deep, and ${f.bit} goes in ${len(f, 'deepest')} up to its shank`,
+    'make the slot less deep, or take a bit with a longer neck',
+  ],
+  'slot-lip': (f) => [
+    num(f, 'lip') > 0
+      ? `only ${len(f, 'lip')} of wood stand over the head of ${f.bit} in the slot: a piece hangs on ${len(f, 'least')} at least`
+      : `the head of ${f.bit} is no lower than the board's top: nothing stands over it that a piece could hang on`,
+    'make the slot deeper',
+  ],
   'pocket-through': (f) => [
     `the pocket is ${len(f, 'depth')} deep in a board of ${len(f, 'board')}`,
     'make it less deep, or cut it out',

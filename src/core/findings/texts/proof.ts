@@ -43,6 +43,10 @@ export const PROOF_TEXTS: Record<string, Text> = {
     `${f.bit} goes down into wood at ${sayFeed(Math.round(num(f, 'down')))}, where it bears ${sayFeed(Math.round(num(f, 'most')))}`,
     'slow the descent down, or raise its plunge feed if the bit bears it',
   ],
+  caught: (f) => [
+    `the head of ${f.bit} ${f.rapid ? 'is drawn' : 'goes'} into the wood over it, ${len(f, 'deep')} deep`,
+    'it is wider than its slit: it breaks, or tears the lip off; take it back to where it went in before it goes up',
+  ],
   loose: (f) => [
     `a piece of ${num(f, 'area').toFixed(0)} mm² is joined to nothing that is held when this program ends`,
     'a piece that comes loose is thrown by the bit; leave tabs, cut its trench less deep, mill it away, or hold it from below',

@@ -1,4 +1,4 @@
-import { planningRadius, stepoverBase, tipRadius } from '../../cutter/cutter';
+import { planningRadius, shapesNothing, stepoverBase, tipRadius } from '../../cutter/cutter';
 import { CELLS_A_RADIUS } from '../../cutter/limits';
 import { clean } from '../../units/round';
 import { boardStands } from '../board-stands';
@@ -21,7 +21,7 @@ export const finish: PassKind<'finish', FinishFacts> = {
   needsLayers: true,
   rough: false,
   arcs: false,
-  unsuited: (c) => (c.shape === 'drill' ? 'makes holes only' : null),
+  unsuited: shapesNothing,
   // A round tip leaves ridges instead of steps.
   likes: (c) => (tipRadius(c) > 0 ? 1 : 0),
   propose: (view, c) => ({

@@ -1,4 +1,4 @@
-import { planningRadius } from '../../cutter/cutter';
+import { planningRadius, shapesNothing } from '../../cutter/cutter';
 import { clean } from '../../units/round';
 import type { PassKind } from '../kind';
 import { isFlat, stepoverProblems } from '../pass-problems';
@@ -15,8 +15,7 @@ export const flat: PassKind<'flat'> = {
   needsLayers: true,
   rough: true,
   arcs: false,
-  unsuited: (c) =>
-    c.shape === 'drill' ? 'makes holes only' : isFlat(c) ? null : 'has no flat bottom; flats need an end mill',
+  unsuited: (c) => shapesNothing(c) ?? (isFlat(c) ? null : 'has no flat bottom; flats need an end mill'),
   propose: (view, c) => ({
     id: freeId('flat', view),
     kind: 'flat',

@@ -1,3 +1,4 @@
+import { shapesNothing } from '../../cutter/cutter';
 import type { PassKind } from '../kind';
 import { freeId } from '../proposals';
 import { letterEdges } from './checks/letter-edges';
@@ -19,9 +20,7 @@ export const letter: PassKind<'letter', LetterEdge[]> = {
   unsuited: (c) =>
     c.shape === 'v'
       ? null
-      : c.shape === 'drill'
-        ? 'makes holes only'
-        : 'is no V bit; letters need one of the angle that they are shaped for',
+      : (shapesNothing(c) ?? 'is no V bit; letters need one of the angle that they are shaped for'),
   propose: (view, c) => ({
     id: freeId('letter', view),
     kind: 'letter',

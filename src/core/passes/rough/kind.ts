@@ -1,4 +1,4 @@
-import { planningRadius, stepoverBase } from '../../cutter/cutter';
+import { planningRadius, shapesNothing, stepoverBase } from '../../cutter/cutter';
 import { clean } from '../../units/round';
 import { boardStands } from '../board-stands';
 import type { PassKind } from '../kind';
@@ -21,7 +21,7 @@ export const rough: PassKind<'rough', { levels: number }> = {
   needsLayers: true,
   rough: true,
   arcs: false,
-  unsuited: (c) => (c.shape === 'drill' ? 'makes holes only' : null),
+  unsuited: shapesNothing,
   propose: (view, c) => ({
     id: freeId('rough', view),
     kind: 'rough',

@@ -1,4 +1,4 @@
-import { planningRadius } from '../../cutter/cutter';
+import { planningRadius, shapesNothing } from '../../cutter/cutter';
 import { inBoard, inSetup } from '../../doc/edits';
 import { clean } from '../../units/round';
 import type { PassKind } from '../kind';
@@ -19,11 +19,7 @@ export const skim: PassKind<'skim'> = {
   rough: true,
   arcs: false,
   unsuited: (c) =>
-    c.shape === 'drill'
-      ? 'makes holes only'
-      : isFlat(c)
-        ? null
-        : 'leaves no level face; a skim needs a bit with a flat bottom',
+    shapesNothing(c) ?? (isFlat(c) ? null : 'leaves no level face; a skim needs a bit with a flat bottom'),
   // The widest is done soonest.
   likes: (c) => c.diameter,
   propose: ({ document, board }, c) => ({

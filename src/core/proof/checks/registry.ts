@@ -2,6 +2,7 @@ import { distanceOff, wordsSize } from './arranged';
 import { baseLost } from './base-lost';
 import { beyondBoard } from './beyond-board';
 import { bite, narrowCut } from './bite';
+import { caught } from './caught';
 import { clipped } from './clipped';
 import { collet } from './collet';
 import { feed } from './feed';
@@ -76,6 +77,7 @@ export const RULES: Rule[] = [
   load,
   plungeDeep,
   plungeFast,
+  caught,
   feedWritten,
   chips,
   idle,
