@@ -1,6 +1,15 @@
 import type { Material } from './material';
 
-const plain = { stockToLeave: 1, rampAngle: 4, chipLoad: { least: 0.01, most: 0.25 }, caution: null };
+const plain = { stockToLeave: 1, rampAngle: 4, chipLoad: { least: 0.01, most: 0.25 }, plunges: true, caution: null };
+/** Metal that is carved: shallow, flat ramps, fine chips, and nothing straight down (common practice, no source). */
+const metal = {
+  ...plain,
+  stepdown: 0.1,
+  stockToLeave: 0.2,
+  rampAngle: 2.4,
+  chipLoad: { least: 0.004, most: 0.05 },
+  plunges: false,
+};
 /** Ramps in solid wood: a quarter of the diameter deep over one diameter, as in oak. */
 const wood = { ...plain, rampAngle: 14 };
 
@@ -65,22 +74,17 @@ export const MATERIALS: Material[] = [
     caution: 'melts where chips are too fine: a sharp bit, and no pause in the cut',
   },
   {
-    ...plain,
+    ...metal,
     id: 'aluminium',
     name: 'aluminium',
-    stepdown: 0.1,
-    stockToLeave: 0.2,
-    rampAngle: 2.4,
     caution: 'chips weld to the bit where they are not cleared: eye protection, a lubricant that its maker names',
   },
   {
-    ...plain,
+    ...metal,
     id: 'brass',
     name: 'brass',
-    stepdown: 0.1,
-    stockToLeave: 0.2,
-    rampAngle: 2.4,
-    caution: 'sharp hot chips: eye protection',
+    caution:
+      'sharp hot chips: eye protection, held by tape or a jig and never by hand, chips brushed away with the spindle stopped',
   },
 ];
 

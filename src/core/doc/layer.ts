@@ -71,6 +71,8 @@ export const layerSchema = z.object({
   locked: z.boolean(),
   /** Layers of the same group are handled together. */
   group: z.string().min(1).max(64).nullable(),
+  /** Layers of a board's setups that share this name are one: a change of one changes all, mirrored where the board is turned over. */
+  shared: z.string().min(1).max(64).nullable(),
   source: sourceSchema,
   size: z.object({ x: size, y: size }),
   /** Its own height, and how far its foot is raised. */
@@ -105,6 +107,7 @@ export const PLAIN_LAYER = {
   hidden: false,
   locked: false,
   group: null,
+  shared: null,
   lift: 0,
   turn: 0,
   mirror: false,

@@ -13,6 +13,8 @@ export const materialSchema = z.object({
   rampAngle: positive.max(45),
   /** Chip load from which a bit cuts instead of rubbing, and up to which it is safe, mm a tooth. */
   chipLoad: z.object({ least: finite.min(0).max(5), most: positive.max(5) }),
+  /** Whether bits may go straight down into it; where not, only drills do, and all others sink along their path. */
+  plunges: z.boolean().default(true),
   caution: z.string().max(200).nullable(),
 });
 export type Material = z.infer<typeof materialSchema>;

@@ -106,6 +106,10 @@ export function dowelFault(
     : null;
 }
 
+/** The pass of a board that makes holes for dowels; null where none does. */
+export const dowelsOf = ({ setups }: Pick<SetupView['board'], 'setups'>): HolePass | null =>
+  setups.flatMap((s) => s.passes).find((p): p is HolePass => p.kind === 'hole' && p.dowel !== null) ?? null;
+
 /** How far a board on dowels can lie beside its place: moved, mm, turned, degrees, and both together at its farthest corner, mm. */
 export interface Play {
   shift: number;

@@ -37,5 +37,5 @@ export function bitChanges(passes: Pick<Pass, 'cutter'>[]): number {
 
 /** Whether passes go through the board anywhere: a cut-out, or holes without a depth. */
 export function isThrough(passes: Pass[]): boolean {
-  return passes.some((p) => p.kind === 'cutout' || (p.kind === 'hole' && p.depth === null));
+  return passes.some((p) => (p.kind === 'cutout' || p.kind === 'hole') && p.depth === null);
 }

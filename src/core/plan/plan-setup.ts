@@ -278,8 +278,9 @@ export async function planSetup(input: SetupInput, { load, env, progress, before
   };
 }
 
-/** A planned cut-out as its proof looks for it; one without a line is told by itself. */
+/** A planned cut-out as its proof looks for it; one without a line is told by itself, and one that ends in the wood parts nothing. */
 function cutoutOfPass({ pass, summary }: Planned): CutoutOfPass[] {
   const facts = cutoutFacts(summary);
-  return facts && facts.rings.length > 0 ? [{ ...facts, pass: pass.id }] : [];
+  const parts = pass.kind === 'cutout' && pass.depth === null;
+  return parts && facts && facts.rings.length > 0 ? [{ ...facts, pass: pass.id }] : [];
 }

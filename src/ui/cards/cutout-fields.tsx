@@ -4,6 +4,7 @@ import { cutoutFacts } from '@/core/plan/plan-passes';
 import { trimNumber } from '@/core/units/length';
 import { sayLength } from '@/core/units/say';
 import { Choice, Folded, LengthField, NumberField, Tick } from '../controls/fields';
+import { HalfSentence, StepBetween, ThroughFields } from './cutout-half';
 import { Ramp, Stepdown } from './down-and-over';
 import type { Edited, KindCard, Told } from './kind-card';
 import { OutlineFields } from './outline-fields';
@@ -12,6 +13,7 @@ import { Took } from './took';
 /** How a cut-out's depths add up, and what holds the piece at the end, as the proof found it. */
 function CutoutSentence({ job, pass, done, summary }: Told<CutoutPass>) {
   const facts = cutoutFacts(done);
+  if (pass.depth !== null) return <HalfSentence {...{ job, pass, done }} />;
   const proof = summary?.cutouts.find((c) => c.pass === pass.id);
   if (!facts)
     return (
@@ -51,36 +53,16 @@ function CutoutSentence({ job, pass, done, summary }: Told<CutoutPass>) {
       ) : (
         proof && <span className="text-accent">Nothing holds the piece at the end but tape or vacuum.</span>
       )}
+      <StepBetween job={job} />
     </>
   );
 }
 
-/** The numbers of a cut-out. */
-function CutoutFields({ job, pass, cutter, set }: Edited<CutoutPass>) {
+/** How a cut-out that goes through ends: in the spoilboard, and on which tabs. */
+function TabFields({ job, pass, cutter, set }: Edited<CutoutPass>) {
   const { tabs } = pass;
   return (
     <>
-      <OutlineFields job={job} outline={pass.outline} set={(f) => set((p) => f(p.outline))} />
-      <Choice
-        label="The bit runs"
-        value={pass.side}
-        options={[
-          ['outside', 'outside of the line'],
-          ['inside', 'inside of the line'],
-          ['on', 'on the line'],
-        ]}
-        onChange={(v) => set((p) => (p.side = v))}
-      />
-      <Choice
-        label="Starts"
-        value={pass.start}
-        options={[
-          ['machined', 'at the open depth'],
-          ['top', "at the board's top"],
-        ]}
-        onChange={(v) => set((p) => (p.start = v))}
-      />
-      <Stepdown pass={pass} cutter={cutter} set={(v) => set((p) => (p.stepdown = v))} />
       <LengthField
         label="Into the spoilboard"
         value={pass.into}
@@ -143,6 +125,38 @@ function CutoutFields({ job, pass, cutter, set }: Edited<CutoutPass>) {
           />
         </>
       )}
+    </>
+  );
+}
+
+/** The numbers of a cut-out. */
+function CutoutFields(edited: Edited<CutoutPass>) {
+  const { job, pass, cutter, set } = edited;
+  return (
+    <>
+      <OutlineFields job={job} outline={pass.outline} set={(f) => set((p) => f(p.outline))} />
+      <Choice
+        label="The bit runs"
+        value={pass.side}
+        options={[
+          ['outside', 'outside of the line'],
+          ['inside', 'inside of the line'],
+          ['on', 'on the line'],
+        ]}
+        onChange={(v) => set((p) => (p.side = v))}
+      />
+      <Choice
+        label="Starts"
+        value={pass.start}
+        options={[
+          ['machined', 'at the open depth'],
+          ['top', "at the board's top"],
+        ]}
+        onChange={(v) => set((p) => (p.start = v))}
+      />
+      <ThroughFields {...edited} />
+      <Stepdown pass={pass} cutter={cutter} set={(v) => set((p) => (p.stepdown = v))} />
+      {pass.depth === null && <TabFields {...edited} />}
       <Folded title="Finishing lap, ramp and entry">
         <LengthField
           label="Stock left at the wall"
@@ -152,14 +166,16 @@ function CutoutFields({ job, pass, cutter, set }: Edited<CutoutPass>) {
           onChange={(v) => set((p) => (p.last = v))}
           note="for one light lap at full depth in climb direction"
         />
-        <LengthField
-          label="Stock left below"
-          value={pass.floor}
-          min={0}
-          max={20}
-          onChange={(v) => set((p) => (p.floor = v))}
-          note="a floor that only the finishing lap takes away"
-        />
+        {pass.depth === null && (
+          <LengthField
+            label="Stock left below"
+            value={pass.floor}
+            min={0}
+            max={20}
+            onChange={(v) => set((p) => (p.floor = v))}
+            note="a floor that only the finishing lap takes away"
+          />
+        )}
         <Ramp {...{ pass, cutter, set }} down={pass.stepdown} note="along the line" />
         <LengthField
           label="Entry"

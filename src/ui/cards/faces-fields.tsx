@@ -2,7 +2,8 @@
 import { applyEdits } from '@/core/doc/edits';
 import { FLIPS } from '@/core/doc/parts';
 import type { Register } from '@/core/doc/setup';
-import { addDowels, playOf } from '@/core/passes/dowels';
+import { addDowels, dowelsOf } from '@/core/passes/dowels';
+import { registerError } from '@/core/passes/register-error';
 import { type BackFrom, backFrom } from '@/core/plan/backs';
 import { addSetup } from '@/core/plan/setups';
 import { FLIP_WORDS } from '@/core/setup/frame';
@@ -19,22 +20,14 @@ const REGISTERS: [Register, string][] = [
   ['fence', 'against a fence'],
 ];
 
-/** The pass of a board that makes holes for dowels. */
-const dowelsOf = ({ board }: SetupView) =>
-  board.setups.flatMap((s) => s.passes).find((p) => p.kind === 'hole' && p.dowel !== null);
-
 /** What a way to find the board's place leaves, in words. */
 function errorLeft(job: SetupView): string {
-  const pass = dowelsOf(job);
-  if (job.setup.register === 'dowels') {
-    const play = pass?.kind === 'hole' ? playOf(job, pass) : null;
-    return play
-      ? `leaves up to ${sayLength(play.shift)} and ${trimNumber(play.turn, 2)}°: ${sayLength(play.corner)} at the farthest corner`
-      : 'no setup before this one makes holes for dowels yet';
-  }
-  if (job.setup.register === 'fence')
-    return `leaves what its edges were measured wrongly by; Z is found by paper to ${sayLength(0.05)}`;
-  return `by eye it is ${sayLength(0.5)}; Z is found by paper to ${sayLength(0.05)}`;
+  const error = registerError(job);
+  if (!error) return 'no setup before this one makes holes for dowels yet';
+  const turned = error.turn > 0 ? ` and ${trimNumber(error.turn, 2)}°` : '';
+  const found =
+    job.setup.register === 'dowels' ? '' : job.setup.register === 'fence' ? ', touched off by paper' : ', by eye';
+  return `leaves up to ${sayLength(error.shift)}${turned}${found}: ${sayLength(error.corner)} at the farthest corner`;
 }
 
 /** How this setup finds the place that the board had in the one before it. */
@@ -42,7 +35,7 @@ function RegisterFields({ job, change }: SetupProps) {
   const before = job.board.setups[job.board.setups.indexOf(job.setup) - 1];
   if (!before) return null;
   const made = () => addDowels(viewOf(job.document, { board: job.board, setup: before }));
-  const room = dowelsOf(job) ? null : made();
+  const room = dowelsOf(job.board) ? null : made();
   return (
     <>
       <Choice

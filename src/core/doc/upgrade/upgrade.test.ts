@@ -101,3 +101,10 @@ test('boards of version 6 are turned over left to right, keep 1/16 in, are open 
   expect(board.setups.map((s) => s.register)).toEqual(['none', 'none']);
   expect(board.setups[0].passes.find((p) => p.kind === 'hole')).toMatchObject({ dowel: null });
 });
+
+test('cut-outs of version 7 go through the board, and every layer is one by itself', () => {
+  const job = jobSchema.parse(stored('v7-cut-out.json'));
+  const setups = job.boards.flatMap((b) => b.setups);
+  expect(setups.flatMap((s) => s.passes).find((p) => p.kind === 'cutout')).toMatchObject({ depth: null });
+  expect(setups.flatMap((s) => s.layers).map((l) => l.shared)).toEqual([null, null]);
+});

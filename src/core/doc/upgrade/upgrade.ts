@@ -4,6 +4,7 @@ import { v3ToV4 } from './v3-to-v4';
 import { v4ToV5 } from './v4-to-v5';
 import { v5ToV6 } from './v5-to-v6';
 import { v6ToV7 } from './v6-to-v7';
+import { v7ToV8 } from './v7-to-v8';
 
 /** Steps by the version that they start from. */
 const STEPS: Record<number, (old: Record<string, unknown>) => unknown> = {
@@ -13,6 +14,7 @@ const STEPS: Record<number, (old: Record<string, unknown>) => unknown> = {
   4: v4ToV5,
   5: v5ToV6,
   6: v6ToV7,
+  7: v7ToV8,
 };
 
 /** Brings a job document of an older version up to date, step by step. What is no job document is handed on as it is. */

@@ -74,6 +74,10 @@ export const DOCUMENT_TEXTS: Record<string, Text> = {
     `${f.bit} does not cut at its centre: it can mill a wider hole, but not drill one of ${len(f, 'hole')}`,
     'make the hole wider, or drill it',
   ],
+  'cutout-depth': (f) => [
+    `the cut-out is to end ${len(f, 'depth')} deep in a board of ${len(f, 'board')}`,
+    'let it end in the wood, where the other side meets it, or go through',
+  ],
   'slot-deep': (f) => [
     `the slot is ${len(f, 'depth')} deep, and ${f.bit} goes in ${len(f, 'deepest')} up to its shank`,
     'make the slot less deep, or take a bit with a longer neck',

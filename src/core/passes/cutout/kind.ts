@@ -35,6 +35,7 @@ export const cutout: PassKind<'cutout', CutoutFacts> = {
     outline: { ...WHOLE_PIECE },
     side: 'outside',
     start: 'machined',
+    depth: null,
     stepdown: stepdownFor(c, board.material),
     rampAngle: board.material.rampAngle,
     into: setup.spoilboard === null ? 0 : 0.5,
@@ -51,9 +52,15 @@ export const cutout: PassKind<'cutout', CutoutFacts> = {
   }),
   cell: (c) => planningRadius(c) / 20,
   problems: (at) => {
-    const { pass } = at;
+    const { pass, view } = at;
     const { tabs } = pass;
     const out: Found[] = [];
+    const { thickness } = view.board;
+    if (pass.depth !== null) {
+      if (pass.depth < thickness) return [];
+      const half = [setValue(at, 'depth', clean(thickness / 2))];
+      return [passProblem(at, 'cutout-depth', 'depth', { depth: pass.depth, board: thickness }, half)];
+    }
     if (tabs.at && tabs.at.length !== tabs.count)
       out.push(
         passProblem(at, 'tab-places', 'tabs', { count: tabs.count, places: tabs.at.length }, [

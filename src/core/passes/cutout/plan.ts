@@ -78,21 +78,29 @@ interface Lap {
   tabs: Pick<CutLines, 'half' | 'slope'>;
 }
 
+/** A cut-out as it is cut: under one that ends in the wood goes nothing, and its piece hangs on all that is left there. */
+const asCut = (pass: CutoutPass): CutoutPass =>
+  pass.depth === null ? pass : { ...pass, into: 0, floor: 0, tabs: { ...pass.tabs, count: 0, at: null } };
+
 /**
- * Cuts through the board along an outline. The first laps go down in even levels, sunk into by a ramp along the line; the way in
+ * Cuts through the board along an outline, or down to where the other side's cut-out meets it. The first laps go down in even levels, sunk into by a ramp along the line; the way in
  * begins in the waste. Then, where something was left at the side or under them, one more lap frees the piece. Tabs stay standing
  * in every lap that is lower than their upper side.
  */
 export async function planCutout(
   ctx: PassContext,
-  pass: CutoutPass,
+  asked: CutoutPass,
   cutter: Cutter,
 ): Promise<{ path: Path; cutout: CutoutFacts }> {
+  const pass = asCut(asked);
   const outline = await ctx.outline(pass.outline);
   const lines = linesOn(cutLines(outline, pass, cutter), ctx.here);
   const R = cutter.diameter / 2;
   const start = pass.start === 'top' ? 0 : await highestOn(ctx, lines, R);
-  const wood = thicknessAlong(ctx, [...lines.wide, ...lines.last], R);
+  const wood =
+    pass.depth === null
+      ? thicknessAlong(ctx, [...lines.wide, ...lines.last], R)
+      : { most: pass.depth, least: pass.depth };
   const depths = cutoutDepths(pass, { ...wood, most: Math.max(wood.most, LEAST - start) }, start, cutter);
   const reach = lines.half + Math.max(0, depths.tabTop - depths.bottom) / lines.slope;
   const path = new Path();
@@ -277,7 +285,8 @@ function nearestLine(lines: CutLine[], x: number, y: number): number {
 }
 
 /** What a cut-out leaves in the target: its lines at their depths, the last lap's tabs a hair longer. */
-export function cutoutSlot(pass: CutoutPass, cutter: Cutter, facts: CutoutFacts, outline: Polygon): Slot {
+export function cutoutSlot(asked: CutoutPass, cutter: Cutter, facts: CutoutFacts, outline: Polygon): Slot {
+  const pass = asCut(asked);
   const lines = cutLines(outline, pass, cutter);
   const laps: [CutLine, number][] = [
     ...(facts.levels > 0 ? lines.wide.map((l): [CutLine, number] => [l, facts.floor]) : []),
@@ -289,5 +298,6 @@ export function cutoutSlot(pass: CutoutPass, cutter: Cutter, facts: CutoutFacts,
     return Float64Array.from([...points, ...points.subarray(0, 3)]);
   });
   // Where the bit runs up to a tab, a hair sideways is a fifth of a millimetre in height: the tabs are measured by themselves.
+  if (pass.depth !== null) return { cutter, chains, loose: null, through: false };
   return { cutter, chains, loose: [facts.bottom + SLACK, facts.tabTop - SLACK], through: true };
 }

@@ -21,7 +21,7 @@ export type RoomAsked = Pick<SetupView, 'passes' | 'cutters'> & { board: Pick<Bo
 
 /** The part of a bit that needs the widest trench in one cut-out along the outside of a piece; null when its flutes reach over the board. */
 function roomOf(pass: CutoutPass, c: Cutter, thickness: number): Room | null {
-  const bottom = -thickness - pass.into;
+  const bottom = pass.depth === null ? -thickness - pass.into : -pass.depth;
   // The bit's axis lies half its width beside the outline; further out by what the last lap is to take.
   const axis = Math.max(0, pass.outline.grow) + c.diameter / 2 + pass.last;
   const holder = bottom + c.stickOut < 0 && c.holderDiameter > c.diameter + AS_WIDE;

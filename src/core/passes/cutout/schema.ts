@@ -23,6 +23,8 @@ export const cutoutSchema = z.object({
   side: z.enum(['outside', 'inside', 'on']),
   /** From the depth that is open already, or from the board's own top. */
   start: z.enum(['machined', 'top']),
+  /** How far down it goes from the board's top where the other side's cut-out meets it; null goes through, and `into` the spoilboard. */
+  depth: positive.max(500).nullable(),
   stepdown: depthStep,
   rampAngle,
   /** How far below the board's underside it goes. */

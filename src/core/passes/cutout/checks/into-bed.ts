@@ -8,6 +8,6 @@ type Done = PassDone<CutoutPass, CutoutFacts>;
 
 /** A cut-out into the machine's bed. */
 export function intoBed(d: Done): Found[] {
-  if (d.facts.rings.length === 0) return [];
+  if (d.facts.rings.length === 0 || d.pass.depth !== null) return [];
   return bedFinding(d.view, { subject: aboutPass(d), what: 'the cut-out', into: d.pass.into, place: null });
 }

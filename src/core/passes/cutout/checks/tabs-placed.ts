@@ -12,7 +12,7 @@ type Done = PassDone<CutoutPass, CutoutFacts>;
 export function tabsPlaced(d: Done): Found[] {
   const { pass, facts } = d;
   const placed = facts.tabs.length;
-  if (facts.rings.length === 0 || placed === pass.tabs.count) return [];
+  if (pass.depth !== null || facts.rings.length === 0 || placed === pass.tabs.count) return [];
   return [
     {
       rule: 'tabs-placed',
