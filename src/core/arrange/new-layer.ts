@@ -73,6 +73,7 @@ export function duplicateLayer(l: Layer, id: string): Layer {
   return {
     ...structuredClone(l),
     id,
+    shared: null,
     name: `${l.name} copy`.slice(0, 80),
     centre: { x: clean(l.centre.x + 5), y: clean(l.centre.y - 5) },
   };
@@ -85,6 +86,7 @@ export function mirroredCopy(l: Layer, id: string, axis: 'x' | 'y', board: { x: 
   return {
     ...copy,
     id,
+    shared: null,
     name: `${l.name}, mirrored`.slice(0, 80),
     mirror: !l.mirror,
     turn: clean(axis === 'x' ? -l.turn : ((180 - l.turn + 540) % 360) - 180),

@@ -1,7 +1,8 @@
 import { mirroredCopy } from '../arrange/new-layer';
 import { addsToOutline } from '../arrange/silhouette';
-import { inBoard } from '../doc/edits';
+import { inBoard, inSetup } from '../doc/edits';
 import { setupsOf } from '../doc/job';
+import type { Layer } from '../doc/layer';
 import { freshId } from '../doc/library';
 import { WHOLE_PIECE } from '../doc/outline-ref';
 import type { Pass } from '../doc/pass';
@@ -33,7 +34,10 @@ function renamed<T>(part: T, ids: Map<string, string>): T {
   );
 }
 
-/** The face's layers and passes as they lie on the board turned over: what is over it is under it. */
+/** What a layer and its mirror share: the name that it has already, or its own id. */
+const oneOf = (l: Layer): string => l.shared ?? l.id;
+
+/** The face's layers and passes as they lie on the board turned over: what is over it is under it. Each layer is one with the face's. */
 function mirrorOf(view: SetupView, back: Setup): Setup {
   const { board, layers, seat, passes } = view;
   const taken = setupsOf(view.document).flatMap((p) => p.setup.layers);
@@ -53,7 +57,7 @@ function mirrorOf(view: SetupView, back: Setup): Setup {
   return {
     ...back,
     layers: layers.map((l) =>
-      renamed({ ...mirroredCopy(l, l.id, axis, board), id: ids.get(l.id)!, name: l.name }, ids),
+      renamed({ ...mirroredCopy(l, l.id, axis, board), id: ids.get(l.id)!, name: l.name, shared: oneOf(l) }, ids),
     ),
     gaps: [],
     seat: structuredClone(seat),
@@ -85,7 +89,13 @@ export function backFrom(view: SetupView, how: BackFrom): { id: string; edits: E
   if (view.layers.length === 0) return null;
   const back = furtherSetup(view, view.setup.up === 'face' ? 'back' : 'face');
   const made = how === 'mirror' ? mirrorOf(view, back) : recessIn(view, back);
-  return (
-    made && { id: made.id, edits: [{ insert: inBoard(view, 'setups'), at: view.board.setups.length, value: made }] }
-  );
+  if (!made) return null;
+  const shared: Edit[] =
+    how === 'mirror'
+      ? view.layers.map((l) => ({ set: inSetup(view, 'layers', { id: l.id }, 'shared'), to: oneOf(l) }))
+      : [];
+  return {
+    id: made.id,
+    edits: [...shared, { insert: inBoard(view, 'setups'), at: view.board.setups.length, value: made }],
+  };
 }

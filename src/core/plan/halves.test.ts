@@ -30,30 +30,34 @@ function halved(flip: (typeof FLIPS)[number] = 'about-y') {
   return { face, back: setupView(face.document, back.id) };
 }
 
-test.each(FLIPS)('turned over %s a cut-out goes half of the way from either side, and its tabs stand in the second', async (flip) => {
-  const { face, back } = halved(flip);
-  const [first, rest] = [face, back].map((v) => v.passes.find((p): p is CutoutPass => p.kind === 'cutout')!);
-  expect([first.depth, rest.depth]).toEqual([6, null]);
-  expect(rest.outline.of).toEqual(['disc']);
-  expect(wrongIn(face)).toBe('');
-  const plan = await planWhole(face.document);
-  expect(errorsOf(plan)).toEqual([]);
-  expect(plan.summary.setups.map((s) => s.cutouts.length)).toEqual([0, 1]);
-  const [cutout] = plan.summary.setups[1].cutouts;
-  expect(cutout.joined).toBeNull();
-  expect(cutout.tabs.map((t) => [t.holds, Math.abs(t.thickness - 3) < 0.3])).toEqual(Array(3).fill([true, true]));
-  const lowest = (setup: string) => {
-    const own = plan.summary.programs.filter((p) => p.setup === setup).at(-1)!;
-    const { motions } = readProgram(own.text, own.file, own.cutter);
-    let low = 0;
-    for (let m = 0; m < motions.length; m += MOTION) if (motions[m + 6] !== 1) low = Math.min(low, motions[m + 5]);
-    return low;
-  };
-  // Half of the board from the face; from the back the rest, and as much more as both overlap.
-  expect(lowest(face.setup.id)).toBeCloseTo(-6, 2);
-  expect(lowest(back.setup.id)).toBeLessThanOrEqual(-6.5 + 0.01);
-  expect(lowest(back.setup.id)).toBeGreaterThan(-7);
-}, 60_000);
+test.each(FLIPS)(
+  'turned over %s a cut-out goes half of the way from either side, and its tabs stand in the second',
+  async (flip) => {
+    const { face, back } = halved(flip);
+    const [first, rest] = [face, back].map((v) => v.passes.find((p): p is CutoutPass => p.kind === 'cutout')!);
+    expect([first.depth, rest.depth]).toEqual([6, null]);
+    expect(rest.outline.of).toEqual(['disc']);
+    expect(wrongIn(face)).toBe('');
+    const plan = await planWhole(face.document);
+    expect(errorsOf(plan)).toEqual([]);
+    expect(plan.summary.setups.map((s) => s.cutouts.length)).toEqual([0, 1]);
+    const [cutout] = plan.summary.setups[1].cutouts;
+    expect(cutout.joined).toBeNull();
+    expect(cutout.tabs.map((t) => [t.holds, Math.abs(t.thickness - 3) < 0.3])).toEqual(Array(3).fill([true, true]));
+    const lowest = (setup: string) => {
+      const own = plan.summary.programs.filter((p) => p.setup === setup).at(-1)!;
+      const { motions } = readProgram(own.text, own.file, own.cutter);
+      let low = 0;
+      for (let m = 0; m < motions.length; m += MOTION) if (motions[m + 6] !== 1) low = Math.min(low, motions[m + 5]);
+      return low;
+    };
+    // Half of the board from the face; from the back the rest, and as much more as both overlap.
+    expect(lowest(face.setup.id)).toBeCloseTo(-6, 2);
+    expect(lowest(back.setup.id)).toBeLessThanOrEqual(-6.5 + 0.01);
+    expect(lowest(back.setup.id)).toBeGreaterThan(-7);
+  },
+  60_000,
+);
 
 test('no halves without a second side, and not twice; a half as deep as the board is thick is told', () => {
   const { face } = halved();

@@ -16,6 +16,7 @@ import { LayerEffect } from './layer-effect';
 import { LayerShape } from './layer-shape';
 import { MaskFields } from './mask-fields';
 import { OutlineTools } from './outline-tools';
+import { SharedLayer } from './shared-layer';
 
 /** One layer: its section with handles, the ways to join, what it does here in words, then its numbers. */
 export function LayerCard(props: LayerCardProps) {
@@ -85,6 +86,7 @@ export function LayerCard(props: LayerCardProps) {
         suffix="°"
         onChange={(v) => set((l) => (l.turn = v))}
       />
+      <SharedLayer job={job} layer={layer} change={change} />
       <LayerCommands job={job} layer={layer} change={change} onSelect={onSelect} />
       <OutlineTools job={job} selected={[layer.id]} change={change} onSelect={onSelect} />
       {More && <More {...{ job, layer, change, onSelect }} />}

@@ -1,6 +1,7 @@
 import { useSortable } from '@dnd-kit/sortable';
-import { Eye, EyeOff, GripVertical, Lock, LockOpen } from 'lucide-react';
+import { Eye, EyeOff, GripVertical, Link2, Lock, LockOpen } from 'lucide-react';
 import { useEffect, useRef } from 'react';
+import { oneWith } from '@/core/arrange/shared';
 import type { Layer } from '@/core/doc/layer';
 import type { SetupView } from '@/core/setup/view';
 import { sayLength } from '@/core/units/say';
@@ -70,6 +71,9 @@ export function LayerRow({ layer, job, selected, problems, thin, range, onSelect
       >
         {thin[layer.id] && <ThinSection heights={thin[layer.id]} range={range} />}
         <span className="flex items-baseline gap-1.5">
+          {oneWith(job.board, layer).length > 0 && (
+            <Link2 size={12} className="soft shrink-0 self-center" aria-label="one with a layer of another setup" />
+          )}
           <span className={`min-w-0 flex-1 truncate text-[13px] ${on ? 'font-semibold' : ''}`}>{layer.name}</span>
           {!problems[layer.id] && (
             <span className="soft shrink-0 text-[12px]">

@@ -1,3 +1,4 @@
+import { followShared } from '@/core/arrange/shared';
 import type { Job } from '@/core/doc/job';
 
 /** A version of the document; without an id until the server has it. */
@@ -19,10 +20,11 @@ const UNDO_STEPS = 200;
 
 export const shownOn = (line: Line): Job | undefined => line.entries[line.at]?.document;
 
-/** A document with a change made to a copy of it. */
+/** A document with a change made to a copy of it; what is one on several setups follows. */
 export function changed(document: Job, edit: (job: Job) => void): Job {
   const next = structuredClone(document);
   edit(next);
+  followShared(document, next);
   return next;
 }
 
