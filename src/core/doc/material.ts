@@ -1,3 +1,4 @@
+import type { Cutter } from '../cutter/cutter';
 import { z } from '../units/zod';
 import { finite, id, positive } from './parts';
 
@@ -18,3 +19,7 @@ export const materialSchema = z.object({
   caution: z.string().max(200).nullable(),
 });
 export type Material = z.infer<typeof materialSchema>;
+
+/** A bit as it may be run in a material: in one that is not plunged into only drills go straight down. */
+export const bornBy = (material: Pick<Material, 'plunges'>, c: Cutter): Cutter =>
+  material.plunges || c.shape === 'drill' || c.maxPlungeDepth === 0 ? c : { ...c, maxPlungeDepth: 0 };

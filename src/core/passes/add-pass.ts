@@ -1,5 +1,6 @@
 import type { Cutter } from '../cutter/cutter';
 import { inSetup } from '../doc/edits';
+import { bornBy } from '../doc/material';
 import type { PassKindName } from '../doc/pass';
 import type { Edit } from '../findings/edit';
 import type { SetupView } from '../setup/view';
@@ -17,6 +18,6 @@ export function addBit(view: Pick<SetupView, 'cutters'>, bit: Cutter): Edit[] {
 
 /** Edits that add a pass as it is proposed for a bit, at its place in the order of work; the bit comes with it. */
 export function addPass(view: SetupView, kind: PassKindName, bit: Cutter): Edit[] {
-  const pass = kindOf(kind).propose(view, bit);
+  const pass = kindOf(kind).propose(view, bornBy(view.board.material, bit));
   return [...addBit(view, bit), { insert: inSetup(view, 'passes'), at: placeFor(view.passes, kind), value: pass }];
 }

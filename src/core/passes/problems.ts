@@ -1,6 +1,7 @@
 import type { Cutter } from '../cutter/cutter';
 import { inSetup } from '../doc/edits';
 import { cutterOf, type Job, setupsOf } from '../doc/job';
+import { bornBy } from '../doc/material';
 import type { Pass } from '../doc/pass';
 import { problem } from '../doc/problems/problem';
 import { setupPath } from '../doc/problems/references';
@@ -32,7 +33,8 @@ function otherBit(view: SetupView, pass: Pass, most = Infinity): Fix[] {
 }
 
 function ofPass(view: SetupView, pass: Pass, path: (string | number)[]): Found[] {
-  const cutter = cutterOf(view, pass);
+  const had = cutterOf(view, pass);
+  const cutter = had && bornBy(view.board.material, had);
   const subject = aboutPass({ view, pass });
   if (!cutter)
     return [

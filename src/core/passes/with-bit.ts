@@ -1,6 +1,7 @@
 import type { Cutter } from '../cutter/cutter';
 import { inSetup } from '../doc/edits';
 import { setupsOf } from '../doc/job';
+import { bornBy } from '../doc/material';
 import type { Pass, PassKindName } from '../doc/pass';
 import type { Edit } from '../findings/edit';
 import type { SetupView } from '../setup/view';
@@ -13,7 +14,7 @@ const FOLLOW = ['stepover', 'stepdown', 'diameter', 'peck'] as const;
 /** Edits that give a pass another bit, with the figures that are proposed for it; a bit that no pass uses any more goes. */
 export function withBit(view: SetupView, pass: Pass, bit: Cutter): Edit[] {
   const at = (field: string) => inSetup(view, 'passes', { id: pass.id }, field);
-  const proposed = kindOf(pass).propose(view, bit) as unknown as Record<string, unknown>;
+  const proposed = kindOf(pass).propose(view, bornBy(view.board.material, bit)) as unknown as Record<string, unknown>;
   const edits: Edit[] = [...addBit(view, bit), { set: at('cutter'), to: bit.id }];
   for (const key of FOLLOW) if (key in proposed) edits.push({ set: at(key), to: proposed[key] });
   const used = setupsOf(view.document).some((p) => p.setup.passes.some((q) => q !== pass && q.cutter === pass.cutter));

@@ -4,6 +4,7 @@ import { inBoard, inSetup } from '../doc/edits';
 import { setupsOf } from '../doc/job';
 import type { Layer } from '../doc/layer';
 import { freshId } from '../doc/library';
+import { bornBy } from '../doc/material';
 import { WHOLE_PIECE } from '../doc/outline-ref';
 import type { Pass } from '../doc/pass';
 import type { Setup } from '../doc/setup';
@@ -71,7 +72,7 @@ function recessIn(view: SetupView, back: Setup): Setup | null {
   const of = view.layers.filter((l) => addsToOutline(l, view.seat.mode)).map((l) => l.id);
   if (!bit || of.length === 0) return null;
   const behind = viewOf(view.document, { board: view.board, setup: back });
-  const pass = kindOf('pocket').propose(behind, bit);
+  const pass = kindOf('pocket').propose(behind, bornBy(view.board.material, bit));
   if (pass.kind !== 'pocket') return null;
   const depth = clean(Math.max(0.5, Math.min(bit.fluteLength, view.board.thickness / 4)));
   return {

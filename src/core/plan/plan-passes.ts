@@ -1,6 +1,7 @@
 import type { Region, Target } from '../arrange/target';
 import { type Cutter, ridgeOf } from '../cutter/cutter';
 import { plannedCutter } from '../doc/job';
+import { bornBy } from '../doc/material';
 import { isReserve, type Pass } from '../doc/pass';
 import { type Grid, gridOf, type HeightField } from '../field/height-field';
 import { entriesOf, MAX_MOVES, type Mark, type MoveKind, type Path, TooManyMoves } from '../motion/path';
@@ -126,7 +127,7 @@ export async function planPasses(
   const out: Planned[] = [];
   for (const [i, pass] of view.passes.entries()) {
     if (!s.passes.has(pass.id)) continue;
-    const cutter = plannedCutter(view, pass);
+    const cutter = bornBy(view.board.material, plannedCutter(view, pass));
     const kind = kindOf(pass);
     const taken = bearable(pass, cutter);
     const before = isReserve(pass) ? setAside(ctx) : null;

@@ -4,6 +4,7 @@ import { materialNamed } from '../doc/defaults';
 import { type Job, VERSION } from '../doc/job';
 import { type Layer, PLAIN_LAYER } from '../doc/layer';
 import type { Machine } from '../doc/machine';
+import { bornBy } from '../doc/material';
 import type { Origin, Setup } from '../doc/setup';
 import { PLAIN_TONE } from '../doc/tone';
 import { SPOILBOARD } from '../passes/bed';
@@ -189,7 +190,8 @@ export function plainJob(p: PlainJob): Job {
     cell: null,
   };
   const view = setupView(job);
-  view.passes.push(kindOf('rough').propose(view, p.rough));
-  view.passes.push(kindOf('finish').propose(view, p.finish));
+  const born = (c: Cutter) => bornBy(view.board.material, c);
+  view.passes.push(kindOf('rough').propose(view, born(p.rough)));
+  view.passes.push(kindOf('finish').propose(view, born(p.finish)));
   return job;
 }

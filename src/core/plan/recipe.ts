@@ -3,6 +3,7 @@ import { inSetup, withEdits } from '../doc/edits';
 import { cutterOf, type Job, setupsOf } from '../doc/job';
 import { freshId } from '../doc/library';
 import { fitsCollet } from '../doc/machine';
+import { bornBy } from '../doc/material';
 import { layersNamed, outlineOfPass, type Pass, type PassKindName } from '../doc/pass';
 import type { Recipe } from '../doc/recipe';
 import type { Edit } from '../findings/edit';
@@ -146,7 +147,10 @@ class Applying {
     const made = structuredClone(own);
     made.id = this.freshId(own.kind);
     made.cutter = bit.id;
-    const proposed = kind.propose(this.view, bit) as unknown as Record<string, unknown>;
+    const proposed = kind.propose(this.view, bornBy(this.view.board.material, bit)) as unknown as Record<
+      string,
+      unknown
+    >;
     const figures: readonly string[] = same(bit, cutter) ? (this.familiar ? [] : BY_MATERIAL) : BY_BIT;
     for (const key of figures) if (key in made && key in proposed) Object.assign(made, { [key]: proposed[key] });
     this.place(made);

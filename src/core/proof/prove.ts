@@ -1,5 +1,6 @@
 import type { SurfaceFacts } from '../arrange/compose';
 import type { Board } from '../doc/board';
+import { bornBy } from '../doc/material';
 import { cellAt, cellPlace, type Grid, type HeightField } from '../field/height-field';
 import { type PartedField, pooledOver } from '../field/parted';
 import type { Found } from '../findings/finding';
@@ -218,7 +219,8 @@ async function proveSetup(
     held.push({ file, ...whatHolds(pooledOver(parted(wood, thickness), 0, 'min'), view.setup.holding) });
   };
   const zero = zeroOf(view.board, view.setup);
-  const cutting = { programs, cutters: view.cutters, zero, host, hollows, onRun, onProgram };
+  const cutters = view.cutters.map((c) => bornBy(view.board.material, c));
+  const cutting = { programs, cutters, zero, host, hollows, onRun, onProgram };
   const sim = await simulate(parted(cuts, 0), cutting);
   solids.forEach((solid, n) => {
     solid.hollow = hollowThrough(hollows[n], solid, frame);

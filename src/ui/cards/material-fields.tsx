@@ -4,7 +4,7 @@ import type { Material } from '@/core/doc/material';
 import { labelOf, textOf } from '@/core/findings/texts/text-of';
 import { drawerFindings } from '@/core/plan/drawer';
 import type { CardProps } from '@/ui/cards/card-props';
-import { Folded, LengthField, NumberField } from '../controls/fields';
+import { Folded, LengthField, NumberField, Tick } from '../controls/fields';
 
 /** The figures that cutting a material goes by. */
 export function MaterialFigures({ material, set }: { material: Material; set(edit: (m: Material) => void): void }) {
@@ -52,6 +52,12 @@ export function MaterialFigures({ material, set }: { material: Material; set(edi
         max={5}
         suffix="mm a tooth"
         onChange={(v) => set((m) => (m.chipLoad.most = v))}
+      />
+      <Tick
+        label="Bits may go straight down"
+        value={material.plunges}
+        onChange={(v) => set((m) => (m.plunges = v))}
+        note={material.plunges ? undefined : 'only drills do; all others sink along their path'}
       />
     </>
   );
