@@ -15,9 +15,11 @@ import { layWords, readFont } from '@/core/sources/lettering';
 import { shippedFont } from '@/server/content';
 import { readSource } from '@/server/read-source';
 import { bracket } from './bracket';
+import { breadBoard } from './bread-board';
 import { heightPng, patternFile } from './patterns';
 import { plaque, type Shape } from './shapes';
 import { stamp } from './stamp';
+import { tokens } from './tokens';
 
 /** A shape as a 16-bit grayscale PNG, black outside its outline, white at its rise. */
 export function shapeImage(s: Shape, pixel: number): Uint8Array {
@@ -249,6 +251,8 @@ const JOBS = {
   'OE-100': () => demoJob(['wheat-sheaf-alone.stl', 'ribbon.png', 'ear-of-wheat.stl'].map(patternFile), arranged),
   'OE-104': () => demoJob([], bracket),
   'OE-105': () => demoJob(['wheat-sheaf-alone.stl', 'mill-wheel.png'].map(patternFile), stamp),
+  'OE-106': () => demoJob([], breadBoard),
+  'OE-107': () => demoJob(['mill-wheel.png', 'ear-of-wheat.stl'].map(patternFile), tokens),
 } satisfies Record<string, () => Promise<DemoJob>>;
 
 /** One of the jobs that the sample shop starts with, by its order. */

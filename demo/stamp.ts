@@ -4,8 +4,10 @@ import { applyEdits } from '@/core/doc/edits';
 import type { Job } from '@/core/doc/job';
 import type { Layer } from '@/core/doc/layer';
 import { addPass } from '@/core/passes/add-pass';
+import type { CutoutPass } from '@/core/passes/cutout/schema';
 import { addDowels } from '@/core/passes/dowels';
 import { backFrom } from '@/core/plan/backs';
+import { cutHalves } from '@/core/plan/halves';
 import { fileLayer, plainJob } from '@/core/plan/propose';
 import { setupView } from '@/core/setup/view';
 import type { SourceInfo } from '@/core/sources/inspect';
@@ -32,7 +34,7 @@ function motif(id: string, name: string, { file, hash, info }: Taken, size: { x:
 
 /**
  * A bread stamp: a maple disc with a notched rim, a wheat sheaf on one face and the mill's wheel on the other. It is turned over left to right on two
- * dowels, and cut out from the back, where the face's trench has come halfway to meet it.
+ * dowels, and cut out half from each side.
  */
 export function stamp([sheaf, wheel]: Taken[]): Job {
   const made = plainJob({
@@ -57,12 +59,11 @@ export function stamp([sheaf, wheel]: Taken[]): Job {
   const behind = setupView(made, back.id);
   behind.setup.register = 'dowels';
   behind.layers = [behind.layers[0], motif('wheel', 'Mill wheel', wheel, { x: 64, y: 64 })];
-  applyEdits(made, addPass(behind, 'cutout', bit('em6')));
-  for (const p of behind.passes)
-    if (p.kind === 'cutout') {
-      // Round: its bit is wider than a notch, and the band between both rims stays whole.
-      p.outline = { ...p.outline, smooth: NOTCH.width };
-      p.tabs = { ...p.tabs, count: 4, length: 12, thickness: 3 };
-    }
+  applyEdits(made, addPass(face, 'cutout', bit('em6')));
+  const along = face.passes.find((p): p is CutoutPass => p.kind === 'cutout')!;
+  // Round: its bit is wider than a notch, and the band between both rims stays whole.
+  along.outline = { ...along.outline, smooth: NOTCH.width };
+  along.tabs = { ...along.tabs, count: 4, length: 12, thickness: 3 };
+  applyEdits(made, cutHalves(face, along)!);
   return made;
 }

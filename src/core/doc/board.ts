@@ -22,6 +22,8 @@ export const boardSchema = z.object({
   web: positive.max(500),
   /** Places, with the face up, at which the board is open on purpose: all that is too thin around them is wanted so. */
   openings: z.array(place).max(100),
+  /** The setup whose pieces are laid into it, for a board that is a jig; null for all others. */
+  jigFor: id.nullable(),
   /** Its clampings, in the order in which they are cut. */
   setups: z.array(setupSchema).max(20),
 });

@@ -46,8 +46,11 @@ export const referencesSchema = z.object({
   spots: z.array(place).max(20),
 });
 
-/** How a setup finds the place that the board had in those before it: not at all, on dowels through holes of theirs, or against a fence. */
-export const REGISTERS = ['none', 'dowels', 'fence'] as const;
+/**
+ * How a setup finds the place that the board had in those before it: not at all, on dowels through holes of theirs, against a fence, or with its pieces
+ * laid into a jig, which is a board of its own.
+ */
+export const REGISTERS = ['none', 'dowels', 'fence', 'jig'] as const;
 export type Register = (typeof REGISTERS)[number];
 
 /** One clamping of a board. Its coordinates count from the lower left corner and the top of the board as it lies. */

@@ -11,6 +11,7 @@ const CUTOUT = {
   outline: WHOLE_PIECE,
   side: 'outside',
   start: 'top',
+  depth: null,
   stepdown: 3,
   rampAngle: 4,
   into: 0.5,

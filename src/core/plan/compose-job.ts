@@ -116,10 +116,10 @@ export async function composeJob(view: Composing, grid: DrawingGrid, load: LoadC
     z: made.result.arrays.z as Float32Array,
     cover: made.result.arrays.cover as Uint8Array,
     layers: parts.map((p, i): LayerSeen => ({ ...p.facts, effect: effects[i] })),
-    /** The layers with what their silhouettes are taken from, and those of other setups that passes name. */
+    /** The layers with what their silhouettes are taken from, and those that passes name though they are not seen: hidden ones, and other setups'. */
     shown: async (): Promise<Shown[]> => {
       const named = new Set(view.passes.flatMap(layersNamed));
-      const others = all.slice(view.layers.length).filter((l) => named.has(l.id));
+      const others = all.filter((l) => l.hidden && named.has(l.id));
       const seen = await Promise.all(others.map(async (l) => shownOf(l, (await renderer.render(l)).r)));
       return [...(await Promise.all(parts.map(({ l, r }) => shownOf(l, r)))), ...seen];
     },

@@ -181,6 +181,7 @@ export function plainJob(p: PlainJob): Job {
         flip: 'about-y',
         web: LEAST_WEB,
         openings: [],
+        jigFor: null,
         setups: [setup],
       },
     ],

@@ -48,10 +48,13 @@ export function viewOf(document: Job, { board, setup }: Place): SetupView {
   return view as SetupView;
 }
 
-/** The view of the setup of that id, or of the first that cuts layers. @throws Error when the job has no setup at all */
+/** The view of the setup of that id, or of the first that cuts layers and is no jig. @throws Error when the job has no setup at all */
 export function setupView(document: Job, id?: string | null): SetupView {
   const all = setupsOf(document);
-  const at = all.find((p) => p.setup.id === id) ?? all.find((p) => p.setup.layers.length > 0) ?? all[0];
+  const at =
+    all.find((p) => p.setup.id === id) ??
+    all.find((p) => p.setup.layers.length > 0 && p.board.jigFor === null) ??
+    all[0];
   if (!at) throw new Error('this job has no setup; add one');
   return viewOf(document, at);
 }

@@ -5,6 +5,7 @@ import type { Register } from '@/core/doc/setup';
 import { addDowels, dowelsOf } from '@/core/passes/dowels';
 import { registerError } from '@/core/passes/register-error';
 import { type BackFrom, backFrom } from '@/core/plan/backs';
+import { addJig } from '@/core/plan/jig';
 import { addSetup } from '@/core/plan/setups';
 import { FLIP_WORDS } from '@/core/setup/frame';
 import { type SetupView, viewOf } from '@/core/setup/view';
@@ -18,12 +19,16 @@ const REGISTERS: [Register, string][] = [
   ['none', 'not at all'],
   ['dowels', 'on dowels'],
   ['fence', 'against a fence'],
+  ['jig', 'its pieces in a jig'],
 ];
 
 /** What a way to find the board's place leaves, in words. */
 function errorLeft(job: SetupView): string {
   const error = registerError(job);
-  if (!error) return 'no setup before this one makes holes for dowels yet';
+  if (!error)
+    return job.setup.register === 'jig'
+      ? 'no board of this job is a jig for it yet'
+      : 'no setup before this one makes holes for dowels yet';
   const turned = error.turn > 0 ? ` and ${trimNumber(error.turn, 2)}°` : '';
   const found =
     job.setup.register === 'dowels' ? '' : job.setup.register === 'fence' ? ', touched off by paper' : ', by eye';
@@ -36,6 +41,7 @@ function RegisterFields({ job, change }: SetupProps) {
   if (!before) return null;
   const made = () => addDowels(viewOf(job.document, { board: job.board, setup: before }));
   const room = dowelsOf(job.board) ? null : made();
+  const jig = addJig(job);
   return (
     <>
       <Choice
@@ -57,6 +63,15 @@ function RegisterFields({ job, change }: SetupProps) {
           }
         >
           Drill for dowels in {before.name}
+        </button>
+      )}
+      {jig && (
+        <button
+          type="button"
+          className="btn btn-sm mb-1 w-full"
+          onClick={() => change((j) => applyEdits(j.document, jig.edits))}
+        >
+          Make a jig for its pieces
         </button>
       )}
     </>

@@ -4,6 +4,7 @@ import type { MouseEvent } from 'react';
 import { addressOf } from '@/contract/endpoint';
 import { PLANS, type PlanInfo } from '@/contract/plans';
 import { textOf } from '@/core/findings/texts/text-of';
+import type { CutoutPass } from '@/core/passes/cutout/schema';
 import { FLIP_WORDS } from '@/core/setup/frame';
 import { sayLength } from '@/core/units/say';
 import type { CardProps } from '@/ui/cards/card-props';
@@ -25,8 +26,9 @@ function BeforeStart({ job }: Pick<CardProps, 'job'>) {
   const { board } = job;
   const { up, register } = job.setup;
   const before = board.setups[board.setups.indexOf(job.setup) - 1];
+  const jig = job.document.boards.find((b) => b.jigFor === job.setup.id);
   const skim = job.passes.find((p) => p.kind === 'skim');
-  const cutout = job.passes.find((p) => p.kind === 'cutout');
+  const cutout = job.passes.find((p): p is CutoutPass => p.kind === 'cutout' && p.depth === null);
   return (
     <>
       <h3 className="mt-3 font-semibold">Before you press start</h3>
@@ -38,7 +40,9 @@ function BeforeStart({ job }: Pick<CardProps, 'job'>) {
           <li>
             Turn the board over, {FLIP_WORDS[board.flip]}
             {register === 'dowels' && ', onto its dowels'}
-            {register === 'fence' && ', against its fence'}. It has to lie flat on what the first side has left.
+            {register === 'fence' && ', against its fence'}
+            {register === 'jig' && ': lay each piece into its pocket of the jig, its mark where the jig has one'}. It
+            has to lie flat on what the first side has left.
             <FlipDrawing flip={board.flip} x={board.x} y={board.y} />
           </li>
         )}
@@ -47,6 +51,12 @@ function BeforeStart({ job }: Pick<CardProps, 'job'>) {
           <li>
             The skim runs over the whole board: nothing may stand on it, and Z is set from the bed
             {up === 'back' && `; the board lies on its face for it, turned over ${FLIP_WORDS[board.flip]}`}.
+          </li>
+        )}
+        {jig && (
+          <li>
+            A plug of the jig laid on a piece finds its middle again by its hole; Z touched off on the plug stands{' '}
+            {sayLength(jig.thickness)} over the piece.
           </li>
         )}
         {cutout && (

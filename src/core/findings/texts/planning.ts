@@ -7,9 +7,11 @@ const quoted = (letters: unknown) => (letters as string[]).map((c) => `"${c}"`).
 /** Of what can be said before anything is cut. */
 export const PLANNING_TEXTS: Record<string, Text> = {
   unregistered: (f) => [
-    f.dowels
+    f.lacks === 'dowels'
       ? `${f.setup} is to lie on dowels, and no setup before it makes holes for them`
-      : `nothing says how the board finds its place again in ${f.setup}, after it is turned over`,
+      : f.lacks === 'jig'
+        ? `the pieces are to be laid into a jig for ${f.setup}, and no board of this job is one`
+        : `nothing says how the board finds its place again in ${f.setup}, after it is turned over`,
     'dowels leave a tenth of a mm, a fence as much as its edges were measured wrongly; by eye it is half a mm',
   ],
   thickness: (f) => [

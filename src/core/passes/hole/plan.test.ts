@@ -72,7 +72,10 @@ test('pecks are even, none deeper than allowed, and the bit comes out to clear t
           reached = d[k + 2];
         }
         expect(reached).toBeCloseTo(-depth, 9);
-        expect(pecks).toBe(Math.ceil(depth / peck - 1e-6));
+        const asked = Math.ceil(depth / peck - 1e-6);
+        // With the half millimetre that it comes back by a peck is no deeper than the bit may go at once.
+        const most = drill.maxPlungeDepth - 0.5;
+        expect(pecks).toBe(asked > 1 && depth / asked > most ? Math.ceil(depth / most - 1e-6) : asked);
         expect(path.z).toBe(HEIGHTS.everything);
       },
     ),

@@ -73,9 +73,19 @@ interface Hole {
   bottom: number;
 }
 
+/**
+ * Pecks of a hole, none deeper than asked. All but the first begin a little above where the last has ended: with that they go down no further than the bit
+ * may at once.
+ */
+function pecksIn(depth: number, peck: number, { maxPlungeDepth }: Cutter): number {
+  const pecks = Math.ceil(depth / peck - 1e-6);
+  const most = Math.max(BACK, maxPlungeDepth - BACK);
+  return pecks > 1 && depth / pecks > most ? Math.ceil(depth / most - 1e-6) : pecks;
+}
+
 function peck({ path, cutter, heights }: Tool, { x, y, top, bottom }: Hole, pass: HolePass): void {
   path.hop(x, y, heights.everything, top + heights.approach);
-  const pecks = Math.ceil((top - bottom) / pass.peck - 1e-6);
+  const pecks = pecksIn(top - bottom, pass.peck, cutter);
   for (let n = 1; n <= pecks; n++) {
     if (n > 1) {
       path.rapid(x, y, top + heights.approach);

@@ -6,18 +6,18 @@ import { kindOf } from '../../passes/registry';
 import type { SetupView } from '../../setup/view';
 import type { Rule } from './rule';
 
-/** Whether a pass cuts nothing without layers of its own setup: an outline may be that of another setup's layers. */
-function needsOwn(view: SetupView, p: Pass): boolean {
+/** Whether a pass cuts nothing where no layer is seen: an outline may be that of another setup's layers, or of hidden ones. */
+function needsSeen(view: SetupView, p: Pass): boolean {
   const kind = kindOf(p);
   const named = kind.outline?.(p)?.of ?? [];
-  return kind.needsLayers && named.every((id) => view.layers.some((l) => l.id === id));
+  return kind.needsLayers && named.every((id) => view.layers.some((l) => l.id === id && !l.hidden));
 }
 
 /** Passes that cut what layers make, and no layer on the board. */
 export const nothingToCut: Rule = {
   id: 'nothing-to-cut',
   before({ view, composite }) {
-    if (!view.passes.some((p) => needsOwn(view, p))) return [];
+    if (!view.passes.some((p) => needsSeen(view, p))) return [];
     if (composite.covered > 0) return [];
     const hidden = view.layers.filter((l) => l.hidden);
     const fixes: Fix[] =

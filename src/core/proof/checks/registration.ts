@@ -30,7 +30,8 @@ export const registration: Rule = {
     const turned = before.find((s) => s.up !== setup.up);
     if (!turned || !meets(setup)) return [];
     const without = setup.register === 'dowels' && !before.some(hasDowels);
-    if (setup.register !== 'none' && !without) return [];
+    const jigless = setup.register === 'jig' && !view.document.boards.some((b) => b.jigFor === setup.id);
+    if (setup.register !== 'none' && !without && !jigless) return [];
     const fence: Fix = { id: 'against-fence', figures: {}, edits: [{ set: inSetup(view, 'register'), to: 'fence' }] };
     return [
       {
@@ -38,7 +39,7 @@ export const registration: Rule = {
         severity: 'warning',
         subject: { setup: setup.id },
         place: null,
-        figures: { setup: setup.name, dowels: without },
+        figures: { setup: setup.name, lacks: without ? 'dowels' : jigless ? 'jig' : 'all' },
         fixes: [...withDowels(at, turned), fence],
       },
     ];
