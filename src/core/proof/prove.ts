@@ -188,11 +188,7 @@ async function proveSetup(
 ): Promise<SetupProof & { undercuts: Undercut[] }> {
   const { view, programs } = s;
   const { solids, frame } = clamped;
-  const { x, y, thickness } = view.board;
-  const parted = (parts: HeightField[], height: number): PartedField => ({
-    parts,
-    around: clamped.around ? { x, y, height } : null,
-  });
+  const { x, y } = view.board;
   const cuts = solids.map((solid) => surfaceOf(solid, frame));
   const hollows = solids.map((solid) => hollowThrough(solid.hollow, solid, frame));
   const woodIn = () => sumOf(cuts) - hollows.reduce((v, h, n) => v + (h ? hollowVolume(cuts[n], h) : 0), 0);
@@ -210,30 +206,20 @@ async function proveSetup(
   };
   const held: Held[] = [];
   const onProgram = ({ file }: WrittenProgram) => {
-    // A board that is thick everywhere is in one piece.
-    if (solids.every((solid, n) => standsEverywhere(solid, frame, cuts[n].data, FRAIL))) {
-      held.push({ file, loose: [], weak: [] });
-      return;
-    }
-    const wood = solids.map((solid, n) => woodUnder(solid, frame, cuts[n].data));
-    held.push({ file, ...whatHolds(pooledOver(parted(wood, thickness), 0, 'min'), view.setup.holding) });
+    held.push({ file, ...holdingNow(s, clamped, cuts) });
   };
   const zero = zeroOf(view.board, view.setup);
   const cutters = view.cutters.map((c) => bornBy(view.board.material, c));
   const cutting = { programs, cutters, zero, host, hollows, onRun, onProgram };
-  const sim = await simulate(parted(cuts, 0), cutting);
+  const surface: PartedField = { parts: cuts, around: clamped.around ? { x, y, height: 0 } : null };
+  const sim = await simulate(surface, cutting);
   solids.forEach((solid, n) => {
     solid.hollow = hollowThrough(hollows[n], solid, frame);
   });
   sim.read.forEach((read, i) => {
     all.push(...found('program', { view, program: programs[i], read, held: held.slice(0, i + 1), cutouts: s.cutouts }));
   });
-  const looks: PartLook[] = [];
-  for (const [n, solid] of solids.entries()) {
-    const cut = cuts[n];
-    const cutouts = s.cutouts.filter((c) => solids.length === 1 || partOf(cuts, c) === n);
-    looks.push(await lookAtPart(s.parts[n], { view, solid, frame, cut, ways, cutouts }));
-  }
+  const looks = await looksAt(s, clamped, cuts, ways);
   all.push(...onceEach(looks.flatMap((l) => l.found)));
   const figures = programs.map(({ file }, i): ProgramFigures => {
     const { figures } = tallies.get(file) as Tally;
@@ -249,6 +235,35 @@ async function proveSetup(
     programs: figures,
     cutouts: looks.flatMap((l) => l.cutouts),
   };
+}
+
+/** Holds each part against its target, once all programs of a setup have cut it. */
+async function looksAt(
+  s: SetupToProve,
+  { solids, frame }: Clamped,
+  cuts: HeightField[],
+  ways: Way[],
+): Promise<PartLook[]> {
+  const looks: PartLook[] = [];
+  for (const [n, solid] of solids.entries()) {
+    const cutouts = s.cutouts.filter((c) => solids.length === 1 || partOf(cuts, c) === n);
+    looks.push(await lookAtPart(s.parts[n], { view: s.view, solid, frame, cut: cuts[n], ways, cutouts }));
+  }
+  return looks;
+}
+
+/** What holds the pieces of a board as a setup's programs have left it so far. */
+function holdingNow(
+  { view }: SetupToProve,
+  { solids, frame, around }: Clamped,
+  cuts: HeightField[],
+): Omit<Held, 'file'> {
+  const { x, y, thickness } = view.board;
+  // A board that is thick everywhere is in one piece.
+  if (solids.every((solid, n) => standsEverywhere(solid, frame, cuts[n].data, FRAIL))) return { loose: [], weak: [] };
+  const parts = solids.map((solid, n) => woodUnder(solid, frame, cuts[n].data));
+  const wood: PartedField = { parts, around: around ? { x, y, height: thickness } : null };
+  return whatHolds(pooledOver(wood, 0, 'min'), view.setup.holding);
 }
 
 /** The part that a cut-out lies in. */

@@ -3,11 +3,11 @@ import { type PointerEvent as ReactPointerEvent, useState } from 'react';
 import type { Pass } from '@/core/doc/pass';
 import { placeTab } from '@/core/passes/cutout/place-tab';
 import type { CutoutFacts } from '@/core/passes/cutout/plan';
-import { hangsAt } from '@/core/passes/hang/plan';
 import type { SetupView } from '@/core/setup/view';
 import { clean } from '@/core/units/round';
 import { sayLength } from '@/core/units/say';
 import type { Layout } from '@/ui/board-view/layout';
+import { SlotLines } from './slot-lines';
 
 /** How far an arrow key moves a place, mm; ten times as far with Shift. */
 const NUDGE = 1;
@@ -155,26 +155,7 @@ export function PlaceHandles({ pass, facts, layout, change }: Props) {
   if (pass.kind === 'hang') {
     return (
       <g>
-        {pass.places.map((p) => {
-          const end = hangsAt(pass, p);
-          const [x, y] = [
-            (v: number) => layout.left + v * layout.scale,
-            (v: number) => layout.bottom - v * layout.scale,
-          ];
-          return (
-            <line
-              key={`${p.x} ${p.y}`}
-              x1={x(p.x)}
-              y1={y(p.y)}
-              x2={x(end.x)}
-              y2={y(end.y)}
-              stroke="var(--color-accent)"
-              strokeWidth={2}
-              strokeDasharray="7 4"
-              pointerEvents="none"
-            />
-          );
-        })}
+        <SlotLines pass={pass} layout={layout} />
         <Places
           places={pass.places}
           name="Slot"

@@ -11,7 +11,8 @@ import { noLine } from './checks/no-line';
 import { tabPlunge } from './checks/tab-plunge';
 import { tabsOverlap, tabsPlaced } from './checks/tabs-placed';
 import { upcutLap } from './checks/upcut-lap';
-import { type CutoutFacts, cutoutSlot, joinCutouts, planCutout } from './plan';
+import { type CutoutFacts, joinCutouts, planCutout } from './plan';
+import { cutoutSlot } from './slot';
 
 /** Tabs in hardwood are about 8 mm tall and 25 mm long (trade handbook, section 3; common practice, no source), mm. */
 const TAB = { thickness: 8, length: 25 };

@@ -2,9 +2,7 @@ import type { Cutter } from '../../cutter/cutter';
 import { AIR } from '../../field/height-field';
 import { enterWood } from '../../motion/enter';
 import { type MoveKind, Path, type Step, sinkingFeed } from '../../motion/path';
-import type { Polygon } from '../../outline/polygon';
 import { clearHeights, highestAlong, highestWithin, lowerStock, type PassContext, type Tool } from '../context';
-import type { Slot } from '../slots';
 import { thicknessAlong } from '../underside';
 import { type TightCorner, tightCorners } from './corners';
 import { cutoutDepths, depthOfLap } from './depths';
@@ -14,9 +12,6 @@ import type { CutoutPass } from './schema';
 
 /** A cut-out goes down by this at least, mm: where both sides have cleared all of its line nothing is left to be cut. */
 const LEAST = 0.05;
-
-/** Heights this near the bottom of a slot or the top of a tab are it, mm. */
-const SLACK = 0.005;
 
 /** How much longer the last lap leaves tabs, mm. */
 const EASE = 0.1;
@@ -79,7 +74,7 @@ interface Lap {
 }
 
 /** A cut-out as it is cut: under one that ends in the wood goes nothing, and its piece hangs on all that is left there. */
-const asCut = (pass: CutoutPass): CutoutPass =>
+export const asCut = (pass: CutoutPass): CutoutPass =>
   pass.depth === null ? pass : { ...pass, into: 0, floor: 0, tabs: { ...pass.tabs, count: 0, at: null } };
 
 /**
@@ -185,7 +180,7 @@ async function highestOn(ctx: PassContext, lines: CutLines, R: number): Promise<
 }
 
 /** Tabs as the last lap has them: a hair longer, so that it only shaves their sides and never bites into their ends. */
-function lastTabs(lines: CutLines, pass: CutoutPass): CutLines {
+export function lastTabs(lines: CutLines, pass: CutoutPass): CutLines {
   return pass.last > 0 ? { ...lines, half: lines.half + EASE } : lines;
 }
 
@@ -282,22 +277,4 @@ function nearestLine(lines: CutLine[], x: number, y: number): number {
     }
   });
   return best;
-}
-
-/** What a cut-out leaves in the target: its lines at their depths, the last lap's tabs a hair longer. */
-export function cutoutSlot(asked: CutoutPass, cutter: Cutter, facts: CutoutFacts, outline: Polygon): Slot {
-  const pass = asCut(asked);
-  const lines = cutLines(outline, pass, cutter);
-  const laps: [CutLine, number][] = [
-    ...(facts.levels > 0 ? lines.wide.map((l): [CutLine, number] => [l, facts.floor]) : []),
-    ...lines.last.map((l): [CutLine, number] => [l, facts.bottom]),
-  ];
-  const chains = laps.map(([l, z]) => {
-    const { half } = lines.wide.includes(l) ? lines : lastTabs(lines, pass);
-    const points = atDepth(l, z, facts.tabTop, half, lines.slope);
-    return Float64Array.from([...points, ...points.subarray(0, 3)]);
-  });
-  // Where the bit runs up to a tab, a hair sideways is a fifth of a millimetre in height: the tabs are measured by themselves.
-  if (pass.depth !== null) return { cutter, chains, loose: null, through: false };
-  return { cutter, chains, loose: [facts.bottom + SLACK, facts.tabTop - SLACK], through: true };
 }
