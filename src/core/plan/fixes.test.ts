@@ -535,7 +535,7 @@ describe('every fix mends what it is offered for', () => {
     const held = [
       { file: 'a.nc', loose: [{ x: 9, y: 9, area: 100 }], weak: [{ x: 30, y: 9, area: 50, neck: 0.3, section: 2 }] },
     ];
-    const at = { view, program: { file: 'a.nc' }, held, cutouts: [] } as never;
+    const at = { view, program: { file: 'a.nc' }, held, cutouts: [], earlier: [] } as never;
     const taped = (f: Found) => setupView(withEdits(view.document, f.fixes![0].edits));
     for (const rule of [loose, heldHardly]) {
       const [f] = rule.program!(at);

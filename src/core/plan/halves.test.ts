@@ -2,6 +2,7 @@ import { expect, test } from 'vitest';
 import { newShape } from '../arrange/new-layer';
 import { applyEdits } from '../doc/edits';
 import { FLIPS } from '../doc/parts';
+import { addPass } from '../passes/add-pass';
 import type { CutoutPass } from '../passes/cutout/schema';
 import { MOTION, readProgram } from '../program/reader';
 import { setupView } from '../setup/view';
@@ -69,3 +70,22 @@ test('no halves without a second side, and not twice; a half as deep as the boar
   face.board.setups.splice(1);
   expect(cutHalves(face, pass)).toBeNull();
 });
+
+test('a slug that hung on tabs which the second side takes away is told with the setup that left them', async () => {
+  const { face, back } = halved();
+  const whole = face.passes.find((p): p is CutoutPass => p.kind === 'cutout')!;
+  whole.depth = null;
+  // From the back the ground around the disc is cleared by more than the tabs are thick, which stand there.
+  applyEdits(face.document, addPass(back, 'pocket', drawerBit('em3')));
+  back.passes = back.passes.filter((p) => p.kind === 'pocket');
+  for (const p of back.passes)
+    if (p.kind === 'pocket') Object.assign(p, { depth: 3.5, outline: { ...p.outline, of: ['disc'], grow: 8 } });
+  const plan = await planWhole(face.document);
+  const told = plan.summary.findings.filter((f) => f.rule === 'loose');
+  expect(told).toEqual([
+    expect.objectContaining({ severity: 'error', figures: expect.objectContaining({ tabs: face.setup.name }) }),
+  ]);
+  expect(told[0].subject.setup).toBe(back.setup.id);
+  // A disc of 30 mm is what falls.
+  expect(Math.abs(Number(told[0].figures.area) - Math.PI * 15 ** 2)).toBeLessThan(25);
+}, 60_000);

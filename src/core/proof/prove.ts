@@ -9,8 +9,9 @@ import { boardTops } from '../passes/skim/plan';
 import { type Frame, frameBetween, placeThrough, turnedCells, zeroOf } from '../setup/frame';
 import type { SetupView } from '../setup/view';
 import { found } from './checks/registry';
-import type { ThinPlace } from './checks/rule';
+import type { AfterProgram, ThinPlace } from './checks/rule';
 import { joinLeft, type LeftFigures } from './deviation';
+import { cutoutsBefore } from './earlier';
 import { type EyeFigures, joinEyes } from './eye';
 import { type ProgramFigures, Tally } from './figures';
 import { FRAIL, type Held, whatHolds } from './holds';
@@ -135,7 +136,8 @@ export async function proveBoard(
   });
   const out: BoardProof = { solids, setups: [], found: [], thinnest: board.thickness, openings: [], undercuts: [] };
   for (const [i, s] of setups.entries()) {
-    const { undercuts, ...proof } = await proveSetup(s, { solids, frame: frames[i], around }, out.found, host);
+    const clamped = { solids, frame: frames[i], around, earlier: cutoutsBefore(board, setups.slice(0, i), s) };
+    const { undercuts, ...proof } = await proveSetup(s, clamped, out.found, host);
     out.setups.push(proof);
     const faceUp = frameBetween(board, s.view.setup, { up: 'face' });
     out.undercuts.push(...undercuts.map((u) => undercutThrough(faceUp, u)));
@@ -168,6 +170,8 @@ interface Clamped {
   solids: StandingBoard[];
   frame: Frame;
   around: boolean;
+  /** Cut-outs of the setups before, as they lie in it. */
+  earlier: AfterProgram['earlier'];
 }
 
 const sumOf = (parts: HeightField[]) => {
@@ -217,7 +221,8 @@ async function proveSetup(
     solid.hollow = hollowThrough(hollows[n], solid, frame);
   });
   sim.read.forEach((read, i) => {
-    all.push(...found('program', { view, program: programs[i], read, held: held.slice(0, i + 1), cutouts: s.cutouts }));
+    const said = { view, program: programs[i], read, held: held.slice(0, i + 1), cutouts: s.cutouts };
+    all.push(...found('program', { ...said, earlier: clamped.earlier }));
   });
   const looks = await looksAt(s, clamped, cuts, ways);
   all.push(...onceEach(looks.flatMap((l) => l.found)));

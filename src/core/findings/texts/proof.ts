@@ -48,7 +48,7 @@ export const PROOF_TEXTS: Record<string, Text> = {
     'it is wider than its slit: it breaks, or tears the lip off; take it back to where it went in before it goes up',
   ],
   loose: (f) => [
-    `a piece of ${num(f, 'area').toFixed(0)} mm² is joined to nothing that is held when this program ends`,
+    `a piece of ${num(f, 'area').toFixed(0)} mm²${f.tabs ? `, which hung on tabs that ${f.tabs} has left,` : ''} is joined to nothing that is held when this program ends`,
     'a piece that comes loose is thrown by the bit; leave tabs, cut its trench less deep, mill it away, or hold it from below',
   ],
   'held-hardly': (f) => [

@@ -10,13 +10,19 @@ const SAME = 1;
 
 const same = (a: LoosePiece) => (b: LoosePiece) => Math.hypot(a.x - b.x, a.y - b.y) < SAME;
 
-/** Whether a place lies within a cut-out that has no tabs: that its piece comes loose is told by itself. */
-function withoutTabs({ cutouts }: AfterProgram, { x, y }: LoosePiece): boolean {
-  return cutouts.some((c) => {
-    const rings = c.rings.map((r) => Float64Array.from(r));
-    return c.tabs.length === 0 && crossings(rings, y).filter((at) => at <= x).length % 2 === 1;
-  });
+/** Whether a place lies within a cut-out. */
+function isWithin({ rings }: { rings: number[][] }, { x, y }: LoosePiece): boolean {
+  const own = rings.map((r) => Float64Array.from(r));
+  return crossings(own, y).filter((at) => at <= x).length % 2 === 1;
 }
+
+/** Whether a place lies within a cut-out that has no tabs: that its piece comes loose is told by itself. */
+const withoutTabs = ({ cutouts }: AfterProgram, p: LoosePiece): boolean =>
+  cutouts.some((c) => c.tabs.length === 0 && isWithin(c, p));
+
+/** The setup before on whose tabs a piece hung until now; none where it hung on none. */
+const hungOn = ({ earlier }: AfterProgram, p: LoosePiece): string =>
+  earlier.find((c) => c.tabs.length > 0 && isWithin(c, p))?.setup ?? '';
 
 /** Tape under the board, which a person confirms by taking the fix. */
 function fixes({ view }: AfterProgram): Fix[] {
@@ -56,7 +62,10 @@ export const loose: Rule = {
     told(
       at,
       (h) => h.loose,
-      (p) => (withoutTabs(at, p) ? null : { rule: 'loose', severity: 'error', figures: { area: p.area } }),
+      (p) =>
+        withoutTabs(at, p)
+          ? null
+          : { rule: 'loose', severity: 'error', figures: { area: p.area, tabs: hungOn(at, p) } },
     ),
 };
 

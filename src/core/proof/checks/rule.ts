@@ -51,6 +51,8 @@ export interface AfterProgram {
   held: Held[];
   /** Cut-outs of the setup as they were planned. */
   cutouts: (PlannedCutout & { pass: string })[];
+  /** Cut-outs of the setups before, in this setup's coordinates, each with the name of its setup. */
+  earlier: (Pick<PlannedCutout, 'rings' | 'tabs'> & { setup: string })[];
 }
 
 /** A setup after all its programs. */
