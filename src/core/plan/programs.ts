@@ -4,6 +4,7 @@ import { DIALECT_OF } from '../program/dialects/registry';
 import { commentText, fileStem, type ProgramPart, waitsOf, writeProgram } from '../program/writer';
 import type { ProgramFigures } from '../proof/figures';
 import { FLIP_WORDS, zeroOf } from '../setup/frame';
+import { offInWords } from '../setup/thickness-off';
 import type { SetupView } from '../setup/view';
 import { formatDuration, formatLength } from '../units/length';
 import type { Planned } from './plan-passes';
@@ -84,6 +85,7 @@ function headerOf({ view }: PlannedSetup, run: Planned[], seconds: number): stri
         `${kindOf(p.pass).name} with bit ${p.cutter.number} ${p.cutter.name} at ${p.cutter.rpm} rpm, ${formatDuration(p.summary.seconds)}`,
     ),
     ...(setup.up === 'back' ? [`board on its face, turned over ${FLIP_WORDS[board.flip]}`] : []),
+    ...(new Set(board.setups.map((s) => s.up)).size > 1 ? [offInWords(board, setup, formatLength)] : []),
     ...(run.some((p) => p.pass.kind === 'skim')
       ? ['Z zero counts from the face that the skim leaves: set it from the bed']
       : []),

@@ -8,6 +8,7 @@ import { type BackFrom, backFrom } from '@/core/plan/backs';
 import { addJig } from '@/core/plan/jig';
 import { addSetup } from '@/core/plan/setups';
 import { FLIP_WORDS } from '@/core/setup/frame';
+import { offInWords } from '@/core/setup/thickness-off';
 import { type SetupView, viewOf } from '@/core/setup/view';
 import { trimNumber } from '@/core/units/length';
 import { sayLength, sayNumber } from '@/core/units/say';
@@ -151,6 +152,7 @@ export function FacesFold(props: SetupProps & { onSetup(id: string): void }) {
             note={board.flip === 'about-y' ? 'about the axis along its width' : 'about the axis along its length'}
           />
           <RegisterFields job={job} change={change} />
+          <p className="soft py-1 text-[13px] leading-snug">{offInWords(board, job.setup, sayLength)}</p>
         </>
       )}
       <LengthField
