@@ -1,4 +1,5 @@
 import type { Undercut } from '@/core/proof/hollow';
+import type { Rests } from '@/core/proof/rests';
 import type { SurfaceFacts } from '../core/arrange/compose';
 import { PASS_SCHEMAS } from '../core/doc/pass';
 import type { Grid } from '../core/field/height-field';
@@ -7,7 +8,7 @@ import type { Finding, Fix, Subject } from '../core/findings/finding';
 import { MOVES } from '../core/motion/path';
 import type { PassSummary } from '../core/plan/plan-passes';
 import type { PlannedProgram } from '../core/plan/programs';
-import type { PlanSummary, SetupSummary, summaryOf } from '../core/plan/summary';
+import type { BoardSummary, PlanSummary, SetupSummary, summaryOf } from '../core/plan/summary';
 import type { PlanView } from '../core/plan/view';
 import type { CutoutProof, TabFound } from '../core/proof/connect';
 import type { LeftFigures } from '../core/proof/deviation';
@@ -139,6 +140,7 @@ const pass = z.object({
   facts: z.unknown(),
 } satisfies Fields<PassSummary>);
 
+const rests = z.object({ share: number, span: number, wood: number, x: number, y: number } satisfies Fields<Rests>);
 const setup = z.object({
   id: z.string(),
   board: z.string(),
@@ -204,6 +206,15 @@ const program = z.object({
   bytes: number,
 } satisfies Fields<ProgramInfo>);
 
+const board = z.object({
+  id: z.string(),
+  thinnest: number,
+  openings: z.array(opening),
+  undercuts: z.array(undercut),
+  turned: rests.nullable(),
+  otherFirst: rests.nullable(),
+} satisfies Fields<BoardSummary>);
+
 /** What a plan of a whole job came to. */
 export type JobSummary = Omit<PlanSummary, 'programs'> & {
   programs: ProgramInfo[];
@@ -212,9 +223,7 @@ export type JobSummary = Omit<PlanSummary, 'programs'> & {
 };
 export const jobSummary = z.object({
   setups: z.array(setup),
-  boards: z.array(
-    z.object({ id: z.string(), thinnest: number, openings: z.array(opening), undercuts: z.array(undercut) }),
-  ),
+  boards: z.array(board),
   programs: z.array(program),
   findings: z.array(finding),
   seconds: number,

@@ -10,13 +10,15 @@ export const BY_PAPER = 0.05;
 export const JIG_CLEARANCE = 0.1;
 
 /** The clearance that the jig of a setup leaves all around a piece, and half of what the narrowest piece is wide, mm; null where it has none. */
-function jigOf({ document, setup }: SetupView): { clearance: number; radius: number } | null {
+function jigOf({ document, board, setup }: SetupView): { clearance: number; radius: number } | null {
   const setups = document.boards.find((b) => b.jigFor === setup.id)?.setups ?? [];
-  const along = setups.flatMap((s) => s.passes).find((p) => p.kind === 'cutout');
+  const cutoutOf = (of: typeof setups) => of.flatMap((s) => s.passes).find((p) => p.kind === 'cutout');
+  const along = cutoutOf(setups);
   if (!along) return null;
   const boxes = setups.flatMap((s) => s.layers).flatMap(copyBounds);
   const radius = Math.min(...boxes.map((b) => Math.min(b.x1 - b.x0, b.y1 - b.y0) / 2));
-  return { clearance: Math.max(0, along.outline.grow), radius };
+  const piece = cutoutOf(board.setups)?.outline.grow ?? 0;
+  return { clearance: Math.max(0, along.outline.grow - piece), radius };
 }
 
 /**

@@ -6,9 +6,9 @@ import type { Board } from '../doc/board';
 import { materialNamed } from '../doc/defaults';
 import { inSetup } from '../doc/edits';
 import { setupsOf } from '../doc/job';
-import type { Layer } from '../doc/layer';
+import type { Join, Layer } from '../doc/layer';
 import { freshId } from '../doc/library';
-import { WHOLE_PIECE } from '../doc/outline-ref';
+import { type OutlineRef, WHOLE_PIECE } from '../doc/outline-ref';
 import type { Pass } from '../doc/pass';
 import type { Setup } from '../doc/setup';
 import type { Edit } from '../findings/edit';
@@ -17,6 +17,7 @@ import type { Bounds } from '../outline/polygon';
 import { cutout } from '../passes/cutout/kind';
 import { hole } from '../passes/hole/kind';
 import { JIG_CLEARANCE } from '../passes/register-error';
+import { resolveTrenches } from '../passes/trenches';
 import { frameBetween } from '../setup/frame';
 import { type SetupView, viewOf } from '../setup/view';
 import { clean } from '../units/round';
@@ -33,27 +34,46 @@ const TAB = { each: 2, length: 5, thickness: 1.5 };
 const cutBefore = ({ board, setup }: SetupView): Setup | undefined =>
   board.setups.slice(0, board.setups.indexOf(setup)).findLast((s) => s.layers.length > 0);
 
-/** What makes the outline of the pieces, as they lie in the setup that they are put into. */
-function piecesIn({ board, setup }: SetupView, before: Setup): Layer[] {
-  const { turned } = frameBetween(board, before, setup);
-  return before.layers
-    .filter((l) => addsToOutline(l, before.seat.mode))
-    .map((l): Layer => {
-      const seen = turned ? mirroredCopy(l, l.id, turned.about === 'about-y' ? 'x' : 'y', board) : structuredClone(l);
-      return {
-        ...seen,
-        id: `${l.id}-jig`,
-        name: l.name,
-        hidden: true,
-        shared: null,
-        group: null,
-        mask: { kind: 'none' },
-      };
-    });
+/** A layer of a setup as it lies in another of its board, under an id of its own; a mask is left behind with the layers that it names. */
+function layerIn(board: Board, from: Setup, to: Setup, l: Layer): Layer {
+  const { turned } = frameBetween(board, from, to);
+  const seen = turned ? mirroredCopy(l, l.id, turned.about === 'about-y' ? 'x' : 'y', board) : structuredClone(l);
+  const mask: Layer['mask'] = l.mask.kind === 'layer' ? { kind: 'none' } : seen.mask;
+  return { ...seen, id: `${l.id}-held`.slice(0, 64), name: l.name, shared: null, group: null, mask };
+}
+
+/** A board that holds another in a setup: as large, lying on the table where that lies, so that the setup's zero holds. */
+function holder(view: SetupView, name: string, thickness: number, layers: Layer[]): { board: Board; own: SetupView } {
+  const { board, setup, document, machine } = view;
+  const taken = setupsOf(document).map((p) => ({ id: p.setup.id }));
+  const made: Setup = {
+    ...proposeSetup(board, machine),
+    id: freshId(taken, name),
+    name,
+    zero: { ...setup.zero, z: 'top' },
+    place: { ...setup.place },
+    spoilboard: setup.spoilboard,
+    heights: { ...setup.heights },
+    seat: { mode: 'sunk', skin: 0, drop: 0, press: null },
+    layers,
+  };
+  const held: Board = {
+    ...structuredClone(board),
+    id: freshId(document.boards, name),
+    name: `${name} for ${board.name}`.slice(0, 80),
+    thickness,
+    material: materialNamed('MDF'),
+    grain: 'none',
+    face: 'bare',
+    openings: [],
+    jigFor: setup.id,
+    setups: [made],
+  };
+  return { board: held, own: viewOf(document, { board: held, setup: made }) };
 }
 
 /** The jig's passes: notches, holes in the middle and beside each pocket, and the pocket along the piece's outline, all with one bit. */
-function passesOf(own: SetupView, bit: Cutter, pieces: Bounds[], of: string[]): Pass[] {
+function passesOf(own: SetupView, bit: Cutter, pieces: Bounds[], outline: OutlineRef): Pass[] {
   const middles = pieces.map((b) => ({ x: clean((b.x0 + b.x1) / 2), y: clean((b.y0 + b.y1) / 2) }));
   const into = own.setup.spoilboard === null ? 0 : 0.5;
   const holes = { ...hole.propose(own, bit), depth: null, into, peck: bit.maxStepdown };
@@ -67,7 +87,7 @@ function passesOf(own: SetupView, bit: Cutter, pieces: Bounds[], of: string[]): 
     {
       ...rest,
       id: 'jig-pockets',
-      outline: { ...WHOLE_PIECE, of, grow: JIG_CLEARANCE },
+      outline,
       side: 'inside',
       start: 'top',
       tabs: {
@@ -87,53 +107,63 @@ function passesOf(own: SetupView, bit: Cutter, pieces: Bounds[], of: string[]): 
  * no setup before cuts pieces, where there is a jig already, or where no bit of the job cuts one.
  */
 export function addJig(view: SetupView): { board: string; edits: Edit[] } | null {
-  const { board, setup, document, machine } = view;
+  const { board, setup, document } = view;
   const before = cutBefore(view);
   const bit = view.cutters.filter((c) => c.shape === 'endmill').sort((a, b) => a.diameter - b.diameter)[0];
-  if (!before || !bit || document.boards.some((b) => b.jigFor === setup.id)) return null;
-  const layers = piecesIn(view, before);
+  if (!before || !bit || heldBy(view)) return null;
+  const along = before.passes.find((p) => p.kind === 'cutout')?.outline ?? WHOLE_PIECE;
+  const layers = before.layers
+    .filter((l) => (along.of ? along.of.includes(l.id) : addsToOutline(l, before.seat.mode)))
+    .map((l) => ({ ...layerIn(board, before, setup, l), hidden: true }));
   if (layers.length === 0) return null;
-  const thickness = clean(Math.max(1, Math.floor(board.thickness) / 2));
-  const made: Setup = {
-    ...proposeSetup(board, machine),
-    id: freshId(
-      setupsOf(document).map((p) => ({ id: p.setup.id })),
-      'jig',
-    ),
-    name: 'Jig',
-    zero: { ...setup.zero, z: 'top' },
-    place: { ...setup.place },
-    spoilboard: setup.spoilboard,
-    heights: { ...setup.heights },
-    seat: { mode: 'sunk', skin: 0, drop: 0, press: null },
-    layers,
-  };
-  const jig: Board = {
-    ...structuredClone(board),
-    id: freshId(document.boards, 'jig'),
-    name: `Jig for ${board.name}`.slice(0, 80),
-    thickness,
-    material: materialNamed('MDF'),
-    grain: 'none',
-    face: 'bare',
-    openings: [],
-    jigFor: setup.id,
-    setups: [made],
-  };
-  const own = viewOf(document, { board: jig, setup: made });
-  const pieces = joinBoxes(layers.flatMap(copyBounds), 0);
-  made.passes = passesOf(
-    own,
-    bit,
-    pieces,
-    layers.map((l) => l.id),
-  );
-  const at = document.boards.indexOf(board);
+  const made = holder(view, 'Jig', clean(Math.max(1, Math.floor(board.thickness) / 2)), layers);
+  const outline = { ...along, of: layers.map((l) => l.id), less: [], grow: clean(along.grow + JIG_CLEARANCE) };
+  made.own.passes = passesOf(made.own, bit, joinBoxes(layers.flatMap(copyBounds), 0), outline);
   return {
-    board: jig.id,
+    board: made.board.id,
     edits: [
-      { insert: ['boards'], at, value: jig },
+      { insert: ['boards'], at: document.boards.indexOf(board), value: made.board },
       { set: inSetup(view, 'register'), to: 'jig' },
     ],
+  };
+}
+
+/** The board that holds a setup's, as a jig or a nest. */
+const heldBy = ({ document, setup }: SetupView) => document.boards.find((b) => b.jigFor === setup.id);
+
+/** Wood under the deepest place of a nest, and how far its edge stays off the wall of the trench that it lies in, mm. */
+const NEST = { floor: 6, clear: 1 };
+
+/**
+ * Edits that make a nest for a setup to lie on: a board of its own that stands wherever its first side has been cut, the same reliefs taken the other way.
+ * Of a piece that stands in a trench the nest is what fills the trench, and is cut out along it; of one that is sunk into its board it is a whole board
+ * with what fills its hollows on it. Null where no setup before has cut the other side, where there is a nest or jig already, or where no bit is at hand.
+ */
+export function addNest(view: SetupView): { board: string; edits: Edit[] } | null {
+  const { board, setup, document } = view;
+  const before = cutBefore(view);
+  if (!before || before.up === setup.up || heldBy(view)) return null;
+  const from = viewOf(document, { board, setup: before });
+  const shaping = before.passes.filter((p) => p.kind === 'rough' || p.kind === 'finish');
+  const other: Partial<Record<Join, Join>> = { stack: 'carve', carve: 'stack' };
+  const layers = before.layers
+    .filter((l) => !l.hidden)
+    .map((l) => ({ ...layerIn(board, before, setup, l), join: other[l.join] ?? l.join }));
+  const bit = view.cutters.filter((c) => c.shape === 'endmill').sort((a, b) => b.diameter - a.diameter)[0];
+  if (layers.length === 0 || shaping.length === 0 || !bit) return null;
+  const high = Math.max(...before.layers.filter((l) => !l.hidden).map((l) => Math.max(0, l.lift) + l.rise));
+  const made = holder(view, 'Nest', clean(Math.ceil(high + NEST.floor)), layers);
+  const raised = before.seat.mode === 'raised';
+  if (!raised) made.own.seat = { mode: 'raised', skin: 0, drop: 0, press: null };
+  made.own.passes = shaping.map((p) => ({ ...structuredClone(p), id: `nest-${p.id}`.slice(0, 64) }));
+  if (raised) {
+    const grow = clean(Math.max(...resolveTrenches(from)) - NEST.clear);
+    const along = cutout.propose(made.own, bit);
+    const outline = { ...WHOLE_PIECE, of: layers.map((l) => l.id), grow };
+    made.own.passes.push({ ...along, id: 'nest-edge', outline, start: 'top' });
+  }
+  return {
+    board: made.board.id,
+    edits: [{ insert: ['boards'], at: document.boards.indexOf(board), value: made.board }],
   };
 }

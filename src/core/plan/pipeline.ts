@@ -131,8 +131,8 @@ export async function planJob(
     summary: {
       setups: summaries,
       boards: boards.map(({ board: { id } }, i) => {
-        const { thinnest, openings, undercuts } = proofs[i];
-        return { id, thinnest, openings, undercuts };
+        const { thinnest, openings, undercuts, turned, otherFirst } = proofs[i];
+        return { id, thinnest, openings, undercuts, turned, otherFirst };
       }),
       programs,
       findings: sortFindings([...wrong, ...identify(said, false)]),

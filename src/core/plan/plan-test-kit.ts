@@ -159,7 +159,10 @@ export function allWrong(): Job {
   add('cutout', em, (p) => (p.tabs.at = [{ x: 1, y: 1 }]));
   add('cutout', em, (p) => (p.floor = 9));
   add('cutout', em, (p) => (p.stepdown = 0.001));
+  add('cutout', em, (p) => (p.depth = 30));
   add('pocket', em, (p) => (p.depth = 30));
+  add('hang', drawerBit('slot9'), (p) => (p.depth = 4));
+  add('hang', drawerBit('slot9'), (p) => (p.depth = 15));
   add('hole', em, (p) => (p.diameter = 5));
   add('hole', em, (p) => (p.diameter = 6.35));
   add('hole', drill, (p) => (p.diameter = 8));

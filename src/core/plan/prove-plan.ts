@@ -9,6 +9,7 @@ import type { ProgramFigures } from '../proof/figures';
 import type { Undercut } from '../proof/hollow';
 import type { FoundCutout, PartToProve } from '../proof/look-at-part';
 import { type BoardParts, proveBoard, type SetupToProve } from '../proof/prove';
+import type { Rests } from '../proof/rests';
 import type { Solid } from '../proof/solid';
 import type { Opening } from '../proof/web';
 import { frameBetween, gridThrough } from '../setup/frame';
@@ -21,6 +22,8 @@ interface ProofMeta {
   thinnest: number;
   openings: Opening[];
   undercuts: Undercut[];
+  turned: Rests | null;
+  otherFirst: Rests | null;
   setups: {
     deepest: number;
     left: LeftFigures;
@@ -54,6 +57,9 @@ export interface ProvenBoard {
   openings: Opening[];
   /** Where slot bits have gone along beneath the wood, with the face up. */
   undercuts: Undercut[];
+  /** What it lies on once it is turned over, and what it would in its first setup if its other side were cut before; null where it lies flat. */
+  turned: Rests | null;
+  otherFirst: Rests | null;
   solid: Solid;
   setups: ProvenSetup[];
 }
@@ -140,6 +146,8 @@ async function prove(
       thinnest: p.thinnest,
       openings: p.openings,
       undercuts: p.undercuts,
+      turned: p.turned,
+      otherFirst: p.otherFirst,
       setups: p.setups.map(({ parts, ...rest }) => ({ ...rest, rough: parts.some((q) => q.rough !== null) })),
     },
     arrays,
@@ -181,6 +189,8 @@ export async function provePlan(
     thinnest: meta.thinnest,
     openings: meta.openings,
     undercuts: meta.undercuts,
+    turned: meta.turned,
+    otherFirst: meta.otherFirst,
     solid: { grid: on, top: arrays.top as Float32Array, bottom: arrays.bottom as Float32Array },
     setups: meta.setups.map((m, i) => {
       const g = gridOf(gridThrough(frameBetween(board, board.setups[0], setups[i].view.setup), on));

@@ -5,6 +5,7 @@ import type { CutoutProof } from '../proof/connect';
 import type { LeftFigures } from '../proof/deviation';
 import type { EyeFigures } from '../proof/eye';
 import type { Undercut } from '../proof/hollow';
+import type { Rests } from '../proof/rests';
 import type { Solid } from '../proof/solid';
 import type { Opening } from '../proof/web';
 import type { PassSummary } from './plan-passes';
@@ -28,10 +29,21 @@ export interface SetupSummary {
   cutouts: (CutoutProof & { pass: string })[];
 }
 
+/** What is known of a board once all its setups are proven. */
+export interface BoardSummary {
+  id: string;
+  /** What is left of it at its thinnest place that is not open on purpose, mm; where it is open, and where it is hollow beneath. */
+  thinnest: number;
+  openings: Opening[];
+  undercuts: Undercut[];
+  /** What it lies on once it is turned over, and what it would in its first setup if its other side were cut before; null where it lies flat. */
+  turned: Rests | null;
+  otherFirst: Rests | null;
+}
+
 export interface PlanSummary {
   setups: SetupSummary[];
-  /** What is left of every board at its thinnest place that is not open on purpose, mm, where it is open, and where it is hollow beneath. */
-  boards: { id: string; thinnest: number; openings: Opening[]; undercuts: Undercut[] }[];
+  boards: BoardSummary[];
   programs: PlannedProgram[];
   findings: Finding[];
   seconds: number;
@@ -74,6 +86,8 @@ export function summaryOf<P extends { setup: string; seconds: number; reserve: b
     thinnest: board?.thinnest ?? 0,
     openings: board?.openings ?? [],
     undercuts: board?.undercuts ?? [],
+    turned: board?.turned ?? null,
+    otherFirst: board?.otherFirst ?? null,
     programs,
     findings: s.findings.filter((f) => f.subject.setup === undefined || f.subject.setup === setup),
     /** What was found in the other setups of the job: whoever runs this one is to know of it. */

@@ -1,15 +1,15 @@
 import type { SurfaceFacts } from '../arrange/compose';
 import type { Board } from '../doc/board';
 import { bornBy } from '../doc/material';
-import { cellAt, cellPlace, type Grid, type HeightField } from '../field/height-field';
+import { cellAt, type Grid, type HeightField } from '../field/height-field';
 import { type PartedField, pooledOver } from '../field/parted';
 import type { Found } from '../findings/finding';
 import type { KernelHost } from '../kernels/host';
 import { boardTops } from '../passes/skim/plan';
-import { type Frame, frameBetween, placeThrough, turnedCells, zeroOf } from '../setup/frame';
+import { type Frame, frameBetween, placeThrough, zeroOf } from '../setup/frame';
 import type { SetupView } from '../setup/view';
 import { found } from './checks/registry';
-import type { AfterProgram, ThinPlace } from './checks/rule';
+import type { AfterProgram } from './checks/rule';
 import { joinLeft, type LeftFigures } from './deviation';
 import { cutoutsBefore } from './earlier';
 import { type EyeFigures, joinEyes } from './eye';
@@ -17,7 +17,6 @@ import { type ProgramFigures, Tally } from './figures';
 import { FRAIL, type Held, whatHolds } from './holds';
 import { hollowVolume, type Undercut, undercutsOf, undercutThrough } from './hollow';
 import {
-  besideSlot,
   type CutoutOfPass,
   type FoundCutout,
   lookAtPart,
@@ -26,6 +25,7 @@ import {
   type Way,
   wayOf,
 } from './look-at-part';
+import { type Rests, restsOf } from './rests';
 import { type Run, simulate, type WrittenProgram } from './simulate';
 import {
   hollowThrough,
@@ -36,7 +36,8 @@ import {
   wholeBoard,
   woodUnder,
 } from './solid';
-import { type Opening, websOf } from './web';
+import { thinOf } from './thin';
+import type { Opening } from './web';
 
 export interface SetupToProve {
   view: SetupView;
@@ -83,37 +84,9 @@ export interface BoardProof {
   openings: Opening[];
   /** Where slot bits have gone along beneath the wood, as it lies with the face up. */
   undercuts: Undercut[];
-}
-
-/** Most thin places of a board that are told. */
-const MOST_PLACES = 20;
-
-interface Thin {
-  thinnest: { web: number; x: number; y: number };
-  places: ThinPlace[];
-}
-
-/** What is thin of a board whose setups have been cut, in the first setup's coordinates, where no setup is to go through it. */
-function thinOf(board: Board, solids: StandingBoard[], setups: SetupToProve[], frames: Frame[]): Thin {
-  const faceUp = frameBetween(board, setups[0].view.setup, { up: 'face' });
-  const wanted = board.openings.map((p) => placeThrough(faceUp, p));
-  let thinnest = { web: Infinity, x: 0, y: 0 };
-  const places: ThinPlace[] = [];
-  for (const [n, solid] of solids.entries()) {
-    const { grid } = solid;
-    const slots = new Uint8Array(grid.width * grid.height);
-    for (const [i, s] of setups.entries()) {
-      const { through } = s.parts[n];
-      if (!through) continue;
-      const { turned } = frames[i];
-      const own = turned ? turnedCells(through, grid.width, turned) : through;
-      for (let k = 0; k < slots.length; k++) slots[k] |= own[k];
-    }
-    const webs = websOf(solid, board.web, (k) => besideSlot(slots, k, grid.width), wanted);
-    if (webs.web < thinnest.web) thinnest = { web: webs.web, ...cellPlace(grid, webs.cell) };
-    for (const { cell, ...thin } of webs.thin) places.push({ ...thin, ...cellPlace(grid, cell) });
-  }
-  return { thinnest, places: places.sort((a, b) => a.web - b.web).slice(0, MOST_PLACES) };
+  /** What the board lies on once it is turned over, and what it would in its first setup if its other side were cut before; null where it lies flat. */
+  turned: Rests | null;
+  otherFirst: Rests | null;
 }
 
 /**
@@ -134,14 +107,25 @@ export async function proveBoard(
     for (const [n, solid] of solids.entries())
       raiseBy(solid, frames[i], boardTops(skim, board.thickness, s.parts[n].target.field));
   });
-  const out: BoardProof = { solids, setups: [], found: [], thinnest: board.thickness, openings: [], undercuts: [] };
+  const out: BoardProof = {
+    solids,
+    setups: [],
+    found: [],
+    thinnest: board.thickness,
+    openings: [],
+    undercuts: [],
+    turned: null,
+    otherFirst: null,
+  };
   for (const [i, s] of setups.entries()) {
     const clamped = { solids, frame: frames[i], around, earlier: cutoutsBefore(board, setups.slice(0, i), s) };
-    const { undercuts, ...proof } = await proveSetup(s, clamped, out.found, host);
+    const { undercuts, rests, ...proof } = await proveSetup(s, clamped, out.found, host);
     out.setups.push(proof);
+    out.turned ??= rests;
     const faceUp = frameBetween(board, s.view.setup, { up: 'face' });
     out.undercuts.push(...undercuts.map((u) => undercutThrough(faceUp, u)));
   }
+  if (solids.length === 1) out.otherFirst = restsOf(solids[0], frames[0]);
   const thin = thinOf(board, solids, setups, frames);
   out.thinnest = around ? Math.min(thin.thinnest.web, board.thickness) : thin.thinnest.web;
   // What is left of the board is told of the last setup that cuts layers: its depth is what can be changed.
@@ -189,10 +173,13 @@ async function proveSetup(
   clamped: Clamped,
   all: Found[],
   host: KernelHost,
-): Promise<SetupProof & { undercuts: Undercut[] }> {
+): Promise<SetupProof & { undercuts: Undercut[]; rests: Rests | null }> {
   const { view, programs } = s;
   const { solids, frame } = clamped;
   const { x, y } = view.board;
+  // Of a board in plots most lies flat around what is cut.
+  const rests = solids.length === 1 ? restsOf(solids[0], frame) : null;
+  if (rests) all.push(...found('laid', { view, rests }));
   const cuts = solids.map((solid) => surfaceOf(solid, frame));
   const hollows = solids.map((solid) => hollowThrough(solid.hollow, solid, frame));
   const woodIn = () => sumOf(cuts) - hollows.reduce((v, h, n) => v + (h ? hollowVolume(cuts[n], h) : 0), 0);
@@ -226,18 +213,18 @@ async function proveSetup(
   });
   const looks = await looksAt(s, clamped, cuts, ways);
   all.push(...onceEach(looks.flatMap((l) => l.found)));
-  const figures = programs.map(({ file }, i): ProgramFigures => {
-    const { figures } = tallies.get(file) as Tally;
-    const { loose, weak } = held[i];
-    return { volume: volume.get(file) ?? 0, ...figures, held: { loose, weak } };
-  });
   return {
+    rests,
     undercuts: ways.flatMap((w) => undercutsOf(w.cutter, w.segments)),
     parts: looks.map(({ map }, n) => ({ cut: cuts[n], rough: sim.rough?.[n] ?? null, map })),
     left: joinLeft(looks.map((l) => l.left)),
     eye: joinEyes(looks.map((l) => l.eye)),
     deepest: Math.max(...looks.map((l) => l.deepest)),
-    programs: figures,
+    programs: programs.map(({ file }, i) => {
+      const { figures } = tallies.get(file) as Tally;
+      const { loose, weak } = held[i];
+      return { volume: volume.get(file) ?? 0, ...figures, held: { loose, weak } };
+    }),
     cutouts: looks.flatMap((l) => l.cutouts),
   };
 }

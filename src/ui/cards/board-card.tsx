@@ -1,4 +1,5 @@
 'use client';
+import type { Summary } from '@/contract/wire';
 import type { SurfaceFacts } from '@/core/arrange/compose';
 import { dropFor, ledgerOf, skinFor } from '@/core/arrange/ledger';
 import type { Board } from '@/core/doc/board';
@@ -24,8 +25,9 @@ export function BoardCard({
   library,
   bits,
   facts,
+  summary,
   onSetup,
-}: CardProps & { facts: SurfaceFacts | null; onSetup(id: string): void }) {
+}: CardProps & { facts: SurfaceFacts | null; summary: Summary | null; onSetup(id: string): void }) {
   const { board, seat } = job;
   const { depth, backing } = ledgerOf(job.layers, seat, board.thickness, facts ?? { peak: 0, low: 0 });
   const all = library?.materials ?? [];
@@ -124,7 +126,7 @@ export function BoardCard({
         onChange={(v) => set((b) => (b.face = v))}
         note={board.face === 'bare' ? undefined : 'it is never skimmed; the back is'}
       />
-      <SetupFolds job={job} change={change} onSetup={onSetup} />
+      <SetupFolds job={job} change={change} summary={summary} onSetup={onSetup} />
       <MaterialFolds job={job} change={change} library={library} bits={bits} />
       <Folded title={`Machine: ${job.machine.name}`}>
         <MachineFields job={job} change={change} library={library} bits={bits} />

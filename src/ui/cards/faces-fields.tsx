@@ -1,83 +1,17 @@
 'use client';
+import type { Summary } from '@/contract/wire';
 import { applyEdits } from '@/core/doc/edits';
 import { FLIPS } from '@/core/doc/parts';
-import type { Register } from '@/core/doc/setup';
-import { addDowels, dowelsOf } from '@/core/passes/dowels';
-import { registerError } from '@/core/passes/register-error';
 import { type BackFrom, backFrom } from '@/core/plan/backs';
-import { addJig } from '@/core/plan/jig';
 import { addSetup } from '@/core/plan/setups';
 import { FLIP_WORDS } from '@/core/setup/frame';
 import { offInWords } from '@/core/setup/thickness-off';
-import { type SetupView, viewOf } from '@/core/setup/view';
-import { trimNumber } from '@/core/units/length';
 import { sayLength, sayNumber } from '@/core/units/say';
 import { Choice, Folded, LengthField } from '../controls/fields';
+import { FaceFirst } from './face-first';
 import { FlipDrawing } from './flip-drawing';
+import { RegisterFields } from './register-fields';
 import type { SetupProps } from './setup-props';
-
-const REGISTERS: [Register, string][] = [
-  ['none', 'not at all'],
-  ['dowels', 'on dowels'],
-  ['fence', 'against a fence'],
-  ['jig', 'its pieces in a jig'],
-];
-
-/** What a way to find the board's place leaves, in words. */
-function errorLeft(job: SetupView): string {
-  const error = registerError(job);
-  if (!error)
-    return job.setup.register === 'jig'
-      ? 'no board of this job is a jig for it yet'
-      : 'no setup before this one makes holes for dowels yet';
-  const turned = error.turn > 0 ? ` and ${trimNumber(error.turn, 2)}°` : '';
-  const found =
-    job.setup.register === 'dowels' ? '' : job.setup.register === 'fence' ? ', touched off by paper' : ', by eye';
-  return `leaves up to ${sayLength(error.shift)}${turned}${found}: ${sayLength(error.corner)} at the farthest corner`;
-}
-
-/** How this setup finds the place that the board had in the one before it. */
-function RegisterFields({ job, change }: SetupProps) {
-  const before = job.board.setups[job.board.setups.indexOf(job.setup) - 1];
-  if (!before) return null;
-  const made = () => addDowels(viewOf(job.document, { board: job.board, setup: before }));
-  const room = dowelsOf(job.board) ? null : made();
-  const jig = addJig(job);
-  return (
-    <>
-      <Choice
-        label="Finds its place"
-        value={job.setup.register}
-        options={REGISTERS}
-        onChange={(v) => change((j) => (j.setup.register = v))}
-        note={errorLeft(job)}
-      />
-      {room && (
-        <button
-          type="button"
-          className="btn btn-sm mb-1 w-full"
-          onClick={() =>
-            change((j) => {
-              applyEdits(j.document, room);
-              j.setup.register = 'dowels';
-            })
-          }
-        >
-          Drill for dowels in {before.name}
-        </button>
-      )}
-      {jig && (
-        <button
-          type="button"
-          className="btn btn-sm mb-1 w-full"
-          onClick={() => change((j) => applyEdits(j.document, jig.edits))}
-        >
-          Make a jig for its pieces
-        </button>
-      )}
-    </>
-  );
-}
 
 /** Places that are open on purpose, each to be taken back. */
 function Openings({ job, change }: SetupProps) {
@@ -135,8 +69,8 @@ function AddSetup({ job, change, onSetup }: SetupProps & { onSetup(id: string): 
 }
 
 /** Both faces of a board: how it is turned over, what is to be left between them, and how it finds its place again. */
-export function FacesFold(props: SetupProps & { onSetup(id: string): void }) {
-  const { job, change } = props;
+export function FacesFold(props: SetupProps & { onSetup(id: string): void; summary: Summary | null }) {
+  const { job, change, summary } = props;
   const { board } = job;
   const both = new Set(board.setups.map((s) => s.up)).size > 1;
   return (
@@ -152,6 +86,7 @@ export function FacesFold(props: SetupProps & { onSetup(id: string): void }) {
             note={board.flip === 'about-y' ? 'about the axis along its width' : 'about the axis along its length'}
           />
           <RegisterFields job={job} change={change} />
+          <FaceFirst job={job} summary={summary} />
           <p className="soft py-1 text-[13px] leading-snug">{offInWords(board, job.setup, sayLength)}</p>
         </>
       )}

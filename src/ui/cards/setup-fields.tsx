@@ -1,4 +1,5 @@
 'use client';
+import type { Summary } from '@/contract/wire';
 import { applyEdits, inBoard } from '@/core/doc/edits';
 import type { Heights } from '@/core/doc/setup';
 import { FLIP_WORDS } from '@/core/setup/frame';
@@ -65,7 +66,7 @@ function SetupList({ job, change, onSetup }: SetupProps & { onSetup(id: string):
 }
 
 /** All that is seldom changed of a clamping. */
-export function SetupFolds(props: SetupProps & { onSetup(id: string): void }) {
+export function SetupFolds(props: SetupProps & { onSetup(id: string): void; summary: Summary | null }) {
   const { setup, board } = props.job;
   return (
     <>

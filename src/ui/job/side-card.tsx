@@ -19,7 +19,7 @@ function StationCard({ screen }: { screen: OpenScreen }) {
   const cards = { job, change, library, bits };
   switch (station) {
     case 'Board':
-      return <BoardCard {...cards} facts={facts} onSetup={screen.showSetup} />;
+      return <BoardCard {...cards} facts={facts} summary={screen.summary} onSetup={screen.showSetup} />;
     case 'Arrange':
       return (
         <ArrangeSide

@@ -14,6 +14,12 @@ export const PLANNING_TEXTS: Record<string, Text> = {
         : `nothing says how the board finds its place again in ${f.setup}, after it is turned over`,
     'dowels leave a tenth of a mm, a fence as much as its edges were measured wrongly; by eye it is half a mm',
   ],
+  'rests-hollow': (f) => [
+    num(f, 'wood') > 0
+      ? `the board lies on ${f.share} % of its ground, and spans ${len(f, 'span')} with ${len(f, 'wood')} of wood over nothing`
+      : 'the board lies on nothing at all: what its first side has left stands nowhere as high as its top',
+    'it bends under the bit and is cut too deep there; cut the other side first, leave support standing, or lay it on a nest',
+  ],
   thickness: (f) => [
     `${f.sunk ? 'a depth' : 'a height'} of ${len(f, 'depth')} and skin ${len(f, 'skin')} need ${len(f, 'needed')}, the board is ${len(f, 'thickness')} thick`,
     'bring the layers down together, or take a thicker board',

@@ -32,6 +32,7 @@ import { rapid } from './rapid';
 import { rapidLow } from './rapid-low';
 import { reach } from './reach';
 import { registration } from './registration';
+import { restsHollow } from './rests-hollow';
 import type { Rule } from './rule';
 import { skimLeft } from './skim-left';
 import { spindleOff } from './spindle';
@@ -62,6 +63,7 @@ export const RULES: Rule[] = [
   grooveNotCarved,
   grooveUncut,
   registration,
+  restsHollow,
   grid,
   feed,
   programModes,

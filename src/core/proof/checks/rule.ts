@@ -8,6 +8,7 @@ import type { SetupView } from '../../setup/view';
 import type { CutoutProof, PlannedCutout } from '../connect';
 import type { Deviation } from '../deviation';
 import type { Held } from '../holds';
+import type { Rests } from '../rests';
 import { lineOf, type Run, type WrittenProgram } from '../simulate';
 
 /** What is known of a layer from its content and from rendering it. */
@@ -78,6 +79,12 @@ export interface ThinPlace {
   wanted: boolean;
 }
 
+/** A board as it lies in a setup that finds its other side cut, before it is cut there. */
+export interface Laid {
+  view: SetupView;
+  rests: Rests;
+}
+
 /** A board after all its setups. */
 export interface AfterBoard {
   /** The setup that findings of the whole board are told of. */
@@ -92,6 +99,7 @@ export interface AfterBoard {
 export interface Rule {
   id: string;
   before?(at: BeforeCut): Found[];
+  laid?(at: Laid): Found[];
   run?(at: AfterRun): Found[];
   program?(at: AfterProgram): Found[];
   cut?(at: AfterCut): Found[];

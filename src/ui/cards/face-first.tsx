@@ -1,0 +1,35 @@
+import type { Summary } from '@/contract/wire';
+import { type Rests, strainOf } from '@/core/proof/rests';
+import type { SetupView } from '@/core/setup/view';
+import { sayLength } from '@/core/units/say';
+
+/** One way is better than the other where the board spans this many times as much of its thickness in that (common practice, no source). */
+const CLEARLY = 1.5;
+
+const lies = (r: Rests | null): string =>
+  r === null
+    ? 'flat on all of its ground'
+    : `on ${Math.round(100 * r.share)} % of its ground, and spans ${sayLength(r.span, 0)} over nothing with ${sayLength(r.wood, 1)} of wood`;
+
+/** Which side is cut first, and what the board then lies on, as against the other way round. */
+export function FaceFirst({ job, summary }: { job: SetupView; summary: Summary | null }) {
+  const { setups } = job.board;
+  const first = setups[0];
+  const second = setups.find((s) => s.up !== first?.up);
+  if (!summary || !second) return null;
+  const { turned, otherFirst } = summary;
+  const [now, other] = [strainOf(turned), strainOf(otherFirst)];
+  return (
+    <p className="soft py-1 text-[13px] leading-snug">
+      {first.name} is cut first: {second.name} then lies {lies(turned)}. The other way round {first.name} would lie{' '}
+      {lies(otherFirst)}.{' '}
+      {now > CLEARLY * other ? (
+        <span className="text-accent">{second.name} is better cut first: the board lies more firmly then.</span>
+      ) : other > CLEARLY * now ? (
+        'This order is the firmer one.'
+      ) : (
+        'Both orders hold it about as firmly: cut first what may be touched by the table.'
+      )}
+    </p>
+  );
+}
