@@ -1,14 +1,11 @@
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import sharp from 'sharp';
-import { shade } from '../core/arrange/picture';
 import type { Board } from '../core/doc/board';
 import type { Job } from '../core/doc/job';
-import type { Grid } from '../core/field/height-field';
 import type { KernelHost } from '../core/kernels/host';
 import type { PlanSummary } from '../core/plan/summary';
-import { type Beside, type SetupToStudy, type StudyCase, studyBeside } from '../core/proof/study';
-import { viewOf } from '../core/setup/view';
+import { besideInWords, type StudyCase, setupsToStudy, studyBeside, webPicture } from '../core/proof/study';
 import { formatLength, trimNumber } from '../core/units/length';
 
 /** How far boards are studied beside their place: mm and degrees. */
@@ -17,27 +14,9 @@ export interface HowFar {
   turn: number;
 }
 
-const inWords = ({ x, y, turn }: Beside): string =>
-  x === 0 && y === 0 && turn === 0
-    ? 'in its place'
-    : [
-        ...(x !== 0 || y !== 0 ? [`moved ${trimNumber(x, 3)}, ${formatLength(y, 'mm', 3)}`] : []),
-        ...(turn !== 0 ? [`turned ${trimNumber(turn, 3)} degrees`] : []),
-      ].join(' and ');
-
 /** A web map as a PNG. */
-async function webPicture({ solid }: StudyCase, board: Board): Promise<Buffer> {
-  const { top, bottom } = solid;
-  const grid: Grid = solid.grid;
-  const web = { wood: top.map((v, k) => v - bottom[k]), least: board.web, thickness: board.thickness };
-  const { width, height, data } = shade({
-    grid,
-    heights: top,
-    mask: new Uint8Array(top.length),
-    web,
-    paper: [255, 255, 255],
-    hatch: [0, 0, 0],
-  });
+function pngOf(c: StudyCase, board: Board): Promise<Buffer> {
+  const { width, height, data } = webPicture(c, board);
   return sharp(Buffer.from(data.buffer), { raw: { width, height, channels: 4 } })
     .png()
     .toBuffer();
@@ -56,22 +35,16 @@ export async function writeStudy(
 ): Promise<void> {
   const all: unknown[] = [];
   for (const board of job.boards) {
-    if (new Set(board.setups.map((s) => s.up)).size < 2) continue;
-    const setups = board.setups.map((setup): SetupToStudy => {
-      const own = programs.filter((p) => p.setup === setup.id && !p.reserve);
-      return {
-        view: viewOf(job, { board, setup }),
-        programs: own.map(({ file, text, cutter }) => ({ file, text, tool: cutter })),
-      };
-    });
+    const setups = setupsToStudy(job, board, programs);
+    if (setups.length === 0) continue;
     const cases = await studyBeside(board, setups, far, host);
     for (const [n, c] of cases.entries()) {
       const picture = `web-${board.id}-${n}.png`;
-      writeFileSync(path.join(out, picture), await webPicture(c, board));
+      writeFileSync(path.join(out, picture), await pngOf(c, board));
       const { solid, ...figures } = c;
       all.push({ board: board.id, ...figures, picture, cell: solid.grid.cell });
       console.log(
-        `${board.name} ${inWords(c.beside)}: web ${formatLength(c.web)}, ${trimNumber(c.thin, 1)} mm2 thinner than ${formatLength(board.web)}, ${trimNumber(c.open, 1)} mm2 open, ${trimNumber(c.gone / 1000, 2)} cm3 gone that should stand`,
+        `${board.name} ${besideInWords(c.beside, (mm) => formatLength(mm, 'mm', 3))}: web ${formatLength(c.web)}, ${trimNumber(c.thin, 1)} mm2 thinner than ${formatLength(board.web)}, ${trimNumber(c.open, 1)} mm2 open, ${trimNumber(c.gone / 1000, 2)} cm3 gone that should stand`,
       );
     }
   }

@@ -1,11 +1,14 @@
+import { type Picture, shade } from '../arrange/picture';
 import type { Board } from '../doc/board';
+import type { Job } from '../doc/job';
 import { boardGrid, type Grid } from '../field/height-field';
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
 import { removeBy } from '../kernels/spans';
 import { readProgram } from '../program/reader';
 import { frameBetween, zeroOf } from '../setup/frame';
-import type { SetupView } from '../setup/view';
+import { type SetupView, viewOf } from '../setup/view';
+import { trimNumber } from '../units/length';
 import { stretchesOf, type WrittenProgram } from './simulate';
 import { replaceSurface, type Solid, surfaceOf, wholeBoard } from './solid';
 import { websOf } from './web';
@@ -54,6 +57,43 @@ export const waysToLie = (shift: number, turn: number): Beside[] => [
   { x: shift, y: shift, turn },
   { x: -shift, y: -shift, turn: -turn },
 ];
+
+/** How a board lies beside its place, in words; lengths as a function says them. */
+export function besideInWords({ x, y, turn }: Beside, say: (mm: number) => string): string {
+  if (x === 0 && y === 0 && turn === 0) return 'in its place';
+  return [
+    ...(x !== 0 || y !== 0 ? [`moved ${trimNumber(x, 3)}, ${say(y)}`] : []),
+    ...(turn !== 0 ? [`turned ${trimNumber(turn, 3)}°`] : []),
+  ].join(' and ');
+}
+
+/** The setups of a board with their programs; those in reserve are left out. Empty where the board is cut from one side alone. */
+export function setupsToStudy(
+  document: Job,
+  board: Board,
+  programs: { setup: string; reserve: boolean; file: string; text: string; cutter: number }[],
+): SetupToStudy[] {
+  if (new Set(board.setups.map((s) => s.up)).size < 2) return [];
+  return board.setups.map((setup) => ({
+    view: viewOf(document, { board, setup }),
+    programs: programs
+      .filter((p) => p.setup === setup.id && !p.reserve)
+      .map(({ file, text, cutter }) => ({ file, text, tool: cutter })),
+  }));
+}
+
+/** How thick a solid is, for a picture of it. */
+export function webPicture({ solid: { grid, top, bottom } }: Pick<StudyCase, 'solid'>, board: Board): Picture {
+  const web = { wood: top.map((v, k) => v - bottom[k]), least: board.web, thickness: board.thickness };
+  return shade({
+    grid,
+    heights: top,
+    mask: new Uint8Array(top.length),
+    web,
+    paper: [255, 255, 255],
+    hatch: [0, 0, 0],
+  });
+}
 
 /** Segments as they meet a board that lies beside its place: the bit goes where it goes, so that on the board it lies the other way. */
 function onBoard(segments: Float64Array, { x, y, turn }: Beside, board: Pick<Board, 'x' | 'y'>): Float64Array {

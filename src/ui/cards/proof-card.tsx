@@ -11,6 +11,7 @@ import type { Opening } from '@/core/proof/web';
 import type { SetupView } from '@/core/setup/view';
 import { trimNumber } from '@/core/units/length';
 import { sayLength, sayNumber } from '@/core/units/say';
+import { StudyFold } from '../study/study-fold';
 import { Card, Figures, Sentence } from './card';
 import { EyeLine } from './eye-line';
 import { FindingList } from './finding-list';
@@ -167,6 +168,7 @@ export function ProofCard({
       </h3>
       <FindingList {...listed} findings={withDrawer(s.findings, job, bits)} />
       <Elsewhere job={job} findings={s.elsewhere} onPick={onPick} />
+      {plan && <StudyFold key={plan.id} job={job} plan={plan.id} />}
       <GivenPrograms id={id} picked={picked} onPick={onPick} />
     </Card>
   );
