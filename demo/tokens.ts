@@ -13,10 +13,10 @@ import { tapeUnder } from '@/core/setup/holding';
 import { setupView } from '@/core/setup/view';
 import type { SourceInfo } from '@/core/sources/inspect';
 
-const PLATE = { x: 96, y: 96, thickness: 4, material: materialNamed('brass') };
+const PLATE = { x: 110, y: 110, thickness: 4, material: materialNamed('brass') };
 const MIDDLE = { x: PLATE.x / 2, y: PLATE.y / 2 };
 /** A token: how wide it is, its rim, and how deep its field lies under it, mm. */
-const TOKEN = { across: 30, apart: 44, deep: 0.6, motif: 20 };
+const TOKEN = { across: 30, apart: 48, deep: 0.6, motif: 20 };
 
 /** A bit of the drawer as it runs in the plate's material. */
 const bit = (id: string): Cutter => bitIn(DRAWER.find((c) => c.id === id)!, PLATE.material);

@@ -62,12 +62,12 @@ test('a jig is a board of its own: a pocket around each piece as it lies turned 
   for (const x of [76, 32]) {
     expect(open(x, 28)).toBe(true);
     // Across a place where neither notch nor tab is: board, slot, plug. The pocket is 12.1 mm in radius, the plug 3.175 less.
-    expect(open(x - 12.4, 28)).toBe(false);
-    expect(open(x - 11.8, 28)).toBe(true);
-    expect(open(x - 9.2, 28)).toBe(true);
-    expect(open(x - 8.6, 28)).toBe(false);
-    // The notch beyond the pocket, and the mark on the far side.
-    expect(open(x + 15, 28)).toBe(true);
+    expect(open(x, 40.4)).toBe(false);
+    expect(open(x, 39.8)).toBe(true);
+    expect(open(x, 37.2)).toBe(true);
+    expect(open(x, 36.6)).toBe(false);
+    // The notch beyond the pocket, where there is room for it, and the mark on the far side.
+    expect(open(x === 76 ? 61 : 47, 28)).toBe(true);
     expect(open(x, 28 + 17)).toBe(true);
     expect(open(x, 28 - 17)).toBe(false);
   }

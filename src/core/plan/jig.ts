@@ -24,11 +24,11 @@ import { clean } from '../units/round';
 import { proposeSetup } from './propose';
 
 /** A notch for a finger beside each pocket: its diameter, and how far beyond the pocket's edge its middle lies (common practice, no source), mm. */
-const NOTCH = { across: 14, beyond: 4 };
+const NOTCH = { across: 12, beyond: 3 };
 /** How far beyond the pocket's edge the mark is drilled that says which way a piece lies, mm. */
 const MARK = 5;
-/** Tabs that hold each plug until it is broken out, mm. */
-const TAB = { each: 2, length: 5, thickness: 1.5 };
+/** Tabs that hold each plug until it is broken out, two of them, mm. */
+const TAB = { length: 5, thickness: 1.5 };
 
 /** The setup before another that cuts the pieces which it finds. */
 const cutBefore = ({ board, setup }: SetupView): Setup | undefined =>
@@ -77,12 +77,23 @@ function passesOf(own: SetupView, bit: Cutter, pieces: Bounds[], outline: Outlin
   const middles = pieces.map((b) => ({ x: clean((b.x0 + b.x1) / 2), y: clean((b.y0 + b.y1) / 2) }));
   const into = own.setup.spoilboard === null ? 0 : 0.5;
   const holes = { ...hole.propose(own, bit), depth: null, into, peck: bit.maxStepdown };
-  const notches = pieces.map((b, i) => ({ x: clean(b.x1 + NOTCH.beyond), y: middles[i].y }));
+  const diameter = Math.max(NOTCH.across, clean(2 * bit.diameter));
+  /** Whether a piece has its notch at the right: there is room for it on the board. */
+  const right = (b: Bounds) => b.x1 + NOTCH.beyond + diameter <= own.board.x;
+  const notches = pieces.map((b, i) => ({
+    x: clean(right(b) ? b.x1 + NOTCH.beyond : b.x0 - NOTCH.beyond),
+    y: middles[i].y,
+  }));
+  // Tabs where neither a notch nor a mark takes the wood that they stand on.
+  const tabsAt = pieces.flatMap((b, i) => [
+    { x: right(b) ? b.x0 : b.x1, y: middles[i].y },
+    { x: middles[i].x, y: b.y0 },
+  ]);
   const marks = pieces.map((b, i) => ({ x: middles[i].x, y: clean(b.y1 + MARK) }));
   const along = cutout.propose(own, bit);
   const { tabs, ...rest } = along;
   return [
-    { ...holes, id: 'jig-notches', diameter: Math.max(NOTCH.across, clean(2 * bit.diameter)), places: notches },
+    { ...holes, id: 'jig-notches', diameter, places: notches },
     { ...holes, id: 'jig-holes', diameter: clean(1.5 * bit.diameter), places: [...middles, ...marks] },
     {
       ...rest,
@@ -92,7 +103,8 @@ function passesOf(own: SetupView, bit: Cutter, pieces: Bounds[], outline: Outlin
       start: 'top',
       tabs: {
         ...tabs,
-        count: TAB.each * pieces.length,
+        count: tabsAt.length,
+        at: tabsAt,
         length: TAB.length,
         thickness: clean(Math.min(own.board.thickness, Math.max(TAB.thickness, tabs.thickness))),
       },

@@ -56,7 +56,7 @@ function HangFields({ job, pass, cutter, set }: Edited<HangPass>) {
         open
         max={500}
         onChange={(v) => set((p) => (p.depth = v))}
-        note={`from the board's top; ${sayLength(pass.depth - cutter.fluteLength)} of wood over the head, ${sayLength(job.board.thickness - pass.depth)} under it`}
+        note={`from the board's top; ${sayLength(pass.depth - cutter.fluteLength)} of it over the head, ${sayLength(job.board.thickness - pass.depth)} under it`}
       />
       <PlaceList
         name="Slot"

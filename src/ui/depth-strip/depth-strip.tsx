@@ -127,7 +127,11 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
         {heights && (
           <>
             <SectionSolid heights={heights} place={{ n, at, py, thickness: board.thickness }} />
-            <SectionHollows {...{ undercuts, section }} place={{ n, at, py, thickness: board.thickness }} />
+            <SectionHollows
+              {...{ undercuts, section }}
+              surface={heights.cut ?? heights.target}
+              place={{ n, at, py, thickness: board.thickness }}
+            />
           </>
         )}
         {marked !== null && (
