@@ -1,3 +1,4 @@
+import type { Cutter } from '../cutter/cutter';
 import { inSetup } from '../doc/edits';
 import { cutterOf } from '../doc/job';
 import type { Edit } from '../findings/edit';
@@ -141,9 +142,12 @@ export function playOf(
   return { shift, turn: (angle * 180) / Math.PI, corner: shift + 2 * reach * Math.sin(angle / 2) };
 }
 
-/** Edits that add holes for dowels to a setup, with the bit that suits them; null where there is no room for them or no bit. */
-export function addDowels(view: SetupView): Edit[] | null {
-  const bit = bitFor('hole', view.cutters);
+/**
+ * Edits that add holes for dowels to a setup, with the bit that suits them; null where there is no room for them or no bit.
+ * @param atHand bits that may be taken besides the job's
+ */
+export function addDowels(view: SetupView, atHand: Cutter[] = []): Edit[] | null {
+  const bit = bitFor('hole', [...view.cutters, ...atHand]);
   if (!bit) return null;
   const drilled = bit.maxPlungeDepth > 0;
   const diameter = drilled

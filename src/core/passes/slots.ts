@@ -14,6 +14,9 @@ export interface Slot {
   through: boolean;
 }
 
+/** Higher than anything, mm: where no bit has been. */
+const UNCUT = 1e6;
+
 /**
  * The target with slots in it.
  * @returns through: 1 on the cells where slots go through the board, null when there is no slot
@@ -28,18 +31,21 @@ export async function cutSlots(
   const mask = target.mask.slice();
   const through = new Uint8Array(mask.length);
   for (const { cutter, chains, loose, through: open } of slots) {
-    const before = field.data.slice();
+    // Where a slot comes at all, and how deep there: a tab may stand higher than ground that is cleared already.
+    const cut = { ...field, data: new Float32Array(mask.length).fill(UNCUT) };
     for (const points of chains) {
       const n = points.length / 3 - 1;
       const segments = new Float64Array(n * SEGMENT);
       for (let k = 0; k < n; k++) segments.set(points.subarray(3 * k, 3 * k + 6), k * SEGMENT);
-      await removeBy(host, field, cutter, segments);
+      await removeBy(host, cut, cutter, segments);
     }
     const { width } = field;
     for (let k = 0; k < mask.length; k++) {
-      const z = field.data[k];
-      if (z >= before[k]) continue;
+      const z = cut.data[k];
+      if (z === UNCUT) continue;
       if (open) through[k] = 1;
+      if (z >= field.data[k]) continue;
+      field.data[k] = z;
       mask[k] = loose && z > loose[0] && z < loose[1] ? MASK.waste : MASK.cut;
       // Walls are met to a cell: kept board right beside a slot is compared as a wall is.
       for (const row of [k - width, k, k + width])

@@ -264,22 +264,56 @@ describe('the bread stamp', () => {
   });
 
   test('an independent reader and half a turn of space find the back where the solid has it (rigid motion)', () => {
-    const { whole, job } = demo;
-    const { x: W, thickness: T } = job.board;
-    const { grid, top, bottom } = whole.solids[0];
-    const k = (x: number, y: number) =>
-      Math.round((y - grid.originY) / grid.cell) * grid.width + Math.round((x - grid.originX) / grid.cell);
-    let seen = 0;
-    for (const { setup, text } of whole.summary.programs)
-      for (const [x, y, z] of placesFed(text)) {
-        if (z > -0.3 || z < -5.9) continue;
-        // No wood stands where a tip has been: above it on the face, below it when the board has been turned about the line x = W / 2.
-        const [sx, sz] = setup === 'face' ? [x, z] : [W - x, -T - z];
-        const cell = k(sx, y);
-        if (setup === 'face') expect(top[cell]).toBeLessThan(sz + 0.35);
-        else expect(bottom[cell]).toBeGreaterThan(sz - 0.35);
-        seen++;
-      }
-    expect(seen).toBeGreaterThan(20_000);
+    expect(placesMet(demo, 0)).toBeGreaterThan(20_000);
   });
 });
+
+/**
+ * Holds the solid of a board against its programs, through a reader of a few lines and half a turn of space about the line x = W / 2: no wood stands
+ * where a tip has been, above it on the face, below it on the back.
+ * @returns how many places were looked at
+ */
+function placesMet({ whole, job }: Awaited<ReturnType<typeof planDemo>>, board: number): number {
+  const { x: W, thickness: T, setups } = job.document.boards[board];
+  const up = new Map(setups.map((s) => [s.id, s.up]));
+  const { grid, top, bottom } = whole.solids[board];
+  const k = (x: number, y: number) =>
+    Math.round((y - grid.originY) / grid.cell) * grid.width + Math.round((x - grid.originX) / grid.cell);
+  let seen = 0;
+  for (const { setup, text } of whole.summary.programs) {
+    if (!up.has(setup)) continue;
+    for (const [x, y, z] of placesFed(text)) {
+      if (z > -0.3 || z < -T / 3) continue;
+      const face = up.get(setup) === 'face';
+      const [sx, sz] = face ? [x, z] : [W - x, -T - z];
+      const cell = k(sx, y);
+      if (face) expect(top[cell]).toBeLessThan(sz + 0.35);
+      else expect(bottom[cell]).toBeGreaterThan(sz - 0.35);
+      seen++;
+    }
+  }
+  return seen;
+}
+
+test('the bread board: both sides proven in one solid, its slot hollow, its halves meet', async () => {
+  const demo = await planDemo('OE-106', 0.25);
+  const { summary } = demo.whole;
+  expect(summary.findings.filter((f) => f.severity !== 'note').map((f) => f.rule)).toEqual([]);
+  const [board] = summary.boards;
+  // Where the piece hangs: a recess of 3 mm, a slot 12 mm deep with a head of 3.5 mm leave a lip of 5.5 mm.
+  expect(board.thinnest).toBeCloseTo(12 - 3.5 - 3, 1);
+  expect(board.undercuts).toHaveLength(1);
+  expect(summary.setups.map((s) => s.cutouts.length)).toEqual([0, 1]);
+  expect(placesMet(demo, 0)).toBeGreaterThan(2_000);
+}, 300_000);
+
+test('four brass tokens and their jig: proven without a bit going straight down into the metal, the pieces on their tabs', async () => {
+  const demo = await planDemo('OE-107', 0.1);
+  const { summary } = demo.whole;
+  expect(summary.findings.filter((f) => f.severity !== 'note').map((f) => f.rule)).toEqual([]);
+  expect(summary.boards.map((b) => b.id)).toEqual(['jig', 'board']);
+  // A plate of 4 mm, 0.6 mm sunk from each side.
+  expect(summary.boards[1].thinnest).toBeCloseTo(4 - 2 * 0.6, 1);
+  expect(summary.setups.map((s) => s.cutouts.map((c) => c.tabs.length))).toEqual([[8], [12], []]);
+  expect(placesMet(demo, 1)).toBeGreaterThan(5_000);
+}, 300_000);

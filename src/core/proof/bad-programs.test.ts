@@ -35,6 +35,12 @@ const PROGRAMS: [rule: string, name: string, text: string, change?: Change][] = 
   ['caught', 'a slot bit goes up where it hangs', slot('G0 X15 Y20\nG1 Z-9 F300\nX45 F900\nG0 Z5<<'), UNDER],
   ['caught', 'it goes up at feed', slot('G0 X15 Y20\nG1 Z-9 F300\nX45 F900\nZ1 F300<<'), UNDER],
   ['caught', 'it comes back short of its hole', slot('G0 X15 Y20\nG1 Z-9 F300\nX45 F900\nX18\nG0 Z5<<'), UNDER],
+  [
+    'plunge-deep',
+    'straight down into a metal, where the bit might into wood',
+    slot('G0 X15 Y20\nG1 Z-2 F300<<\nX45 F1800'),
+    { view: (v) => void (v.board.material = { ...v.board.material, plunges: false }) },
+  ],
   ['program-modes', 'no unit', `G17 G90 G94 G54\nG0 X15 Y20 Z5<<\nS16000 M3\n${SLOT}${TAIL}`],
   ['program-modes', 'no plane', `G21 G90 G94 G54\nG0 X15 Y20 Z5<<\nS16000 M3\n${SLOT}${TAIL}`],
   ['program-modes', 'no absolute places', `G21 G17 G94 G54\nG0 X15 Y20 Z5<<\nS16000 M3\n${SLOT}${TAIL}`],

@@ -71,10 +71,10 @@ export function LayerRow({ layer, job, selected, problems, thin, range, onSelect
       >
         {thin[layer.id] && <ThinSection heights={thin[layer.id]} range={range} />}
         <span className="flex items-baseline gap-1.5">
+          <span className={`min-w-0 flex-1 truncate text-[13px] ${on ? 'font-semibold' : ''}`}>{layer.name}</span>
           {oneWith(job.board, layer).length > 0 && (
             <Link2 size={12} className="soft shrink-0 self-center" aria-label="one with a layer of another setup" />
           )}
-          <span className={`min-w-0 flex-1 truncate text-[13px] ${on ? 'font-semibold' : ''}`}>{layer.name}</span>
           {!problems[layer.id] && (
             <span className="soft shrink-0 text-[12px]">
               {first ? 'lowest' : join}, {sayLength(layer.rise, 1)}

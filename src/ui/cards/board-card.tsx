@@ -126,7 +126,7 @@ export function BoardCard({
         onChange={(v) => set((b) => (b.face = v))}
         note={board.face === 'bare' ? undefined : 'it is never skimmed; the back is'}
       />
-      <SetupFolds job={job} change={change} summary={summary} onSetup={onSetup} />
+      <SetupFolds job={job} change={change} bits={bits} summary={summary} onSetup={onSetup} />
       <MaterialFolds job={job} change={change} library={library} bits={bits} />
       <Folded title={`Machine: ${job.machine.name}`}>
         <MachineFields job={job} change={change} library={library} bits={bits} />

@@ -1,5 +1,6 @@
 'use client';
 import type { Summary } from '@/contract/wire';
+import type { Cutter } from '@/core/cutter/cutter';
 import { applyEdits } from '@/core/doc/edits';
 import { FLIPS } from '@/core/doc/parts';
 import { type BackFrom, backFrom } from '@/core/plan/backs';
@@ -69,8 +70,8 @@ function AddSetup({ job, change, onSetup }: SetupProps & { onSetup(id: string): 
 }
 
 /** Both faces of a board: how it is turned over, what is to be left between them, and how it finds its place again. */
-export function FacesFold(props: SetupProps & { onSetup(id: string): void; summary: Summary | null }) {
-  const { job, change, summary } = props;
+export function FacesFold(props: SetupProps & { onSetup(id: string): void; summary: Summary | null; bits: Cutter[] }) {
+  const { job, change, summary, bits } = props;
   const { board } = job;
   const both = new Set(board.setups.map((s) => s.up)).size > 1;
   return (
@@ -85,7 +86,7 @@ export function FacesFold(props: SetupProps & { onSetup(id: string): void; summa
             onChange={(v) => change((j) => (j.board.flip = v))}
             note={board.flip === 'about-y' ? 'about the axis along its width' : 'about the axis along its length'}
           />
-          <RegisterFields job={job} change={change} />
+          <RegisterFields job={job} change={change} bits={bits} />
           <FaceFirst job={job} summary={summary} />
           <p className="soft py-1 text-[13px] leading-snug">{offInWords(board, job.setup, sayLength)}</p>
         </>

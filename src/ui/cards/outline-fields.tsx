@@ -1,23 +1,40 @@
 'use client';
 import type { Layer } from '@/core/doc/layer';
 import { type OutlineRef, WHOLE_PIECE } from '@/core/doc/outline-ref';
-import type { SetupView } from '@/core/setup/view';
+import { type SetupView, seenLayers } from '@/core/setup/view';
 import { Choice, Folded, LengthField, Tick } from '../controls/fields';
 
 const WHOLE = 'whole';
 
-/** What outlines can be taken of: the whole piece, groups, layers. */
-function choices(layers: Layer[]): { id: string; name: string; of: string[] | null }[] {
-  const shown = layers.filter((l) => !l.hidden);
+/** An outline that can be chosen. */
+interface Choosable {
+  id: string;
+  name: string;
+  of: string[] | null;
+}
+
+/** What a layer is called among those of other setups, and of what is not seen. */
+function called({ board, setup }: SetupView, l: Layer): string {
+  const other = board.setups.find((s) => s !== setup && s.layers.some((o) => o.id === l.id));
+  return `${l.name}${other ? ` of ${other.name}` : l.hidden ? ', hidden' : ''}`;
+}
+
+/** What outlines can be taken of: the whole piece, groups, layers, and as it is what else a pass names. */
+function choices(job: SetupView, named: string[] | null): Choosable[] {
+  const all = seenLayers(job);
+  const shown = job.layers.filter((l) => !l.hidden);
   const groups = [...new Set(shown.flatMap((l) => l.group ?? []))];
-  return [
+  const out: Choosable[] = [
     { id: WHOLE, name: 'the whole piece', of: null },
     ...groups.map((g) => {
       const of = shown.filter((l) => l.group === g);
       return { id: `group ${g}`, name: `group of ${of[0].name}`, of: of.map((l) => l.id) };
     }),
-    ...shown.map((l) => ({ id: l.id, name: l.name, of: [l.id] })),
+    ...all.map((l) => ({ id: l.id, name: called(job, l), of: [l.id] })),
   ];
+  if (!named || out.some((c) => same(c.of, named))) return out;
+  const names = named.map((id) => all.find((l) => l.id === id)?.name ?? id);
+  return [...out, { id: 'named', name: names.join(' and '), of: named }];
 }
 
 const same = (a: string[] | null, b: string[] | null) => JSON.stringify(a) === JSON.stringify(b);
@@ -35,7 +52,7 @@ export function OutlineFields({
   larger?: boolean;
   set(f: (o: OutlineRef) => void): void;
 }) {
-  const all = choices(job.layers);
+  const all = choices(job, outline.of);
   const chosen = all.find((c) => same(c.of, outline.of)) ?? all[0];
   const less = all.find((c) => c.of !== null && same(c.of, outline.less));
   return (

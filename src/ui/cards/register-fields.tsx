@@ -1,4 +1,5 @@
 'use client';
+import type { Cutter } from '@/core/cutter/cutter';
 import { applyEdits } from '@/core/doc/edits';
 import type { Register } from '@/core/doc/setup';
 import { addDowels, dowelsOf } from '@/core/passes/dowels';
@@ -31,10 +32,10 @@ function errorLeft(job: SetupView): string {
 }
 
 /** How this setup finds the place that the board had in the one before it. */
-export function RegisterFields({ job, change }: SetupProps) {
+export function RegisterFields({ job, change, bits }: SetupProps & { bits: Cutter[] }) {
   const before = job.board.setups[job.board.setups.indexOf(job.setup) - 1];
   if (!before) return null;
-  const made = () => addDowels(viewOf(job.document, { board: job.board, setup: before }));
+  const made = () => addDowels(viewOf(job.document, { board: job.board, setup: before }), bits);
   const room = dowelsOf(job.board) ? null : made();
   const holders = [
     ['Make a jig for its pieces', addJig(job)],

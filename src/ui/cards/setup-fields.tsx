@@ -1,5 +1,6 @@
 'use client';
 import type { Summary } from '@/contract/wire';
+import type { Cutter } from '@/core/cutter/cutter';
 import { applyEdits, inBoard } from '@/core/doc/edits';
 import type { Heights } from '@/core/doc/setup';
 import { FLIP_WORDS } from '@/core/setup/frame';
@@ -66,7 +67,7 @@ function SetupList({ job, change, onSetup }: SetupProps & { onSetup(id: string):
 }
 
 /** All that is seldom changed of a clamping. */
-export function SetupFolds(props: SetupProps & { onSetup(id: string): void; summary: Summary | null }) {
+export function SetupFolds(props: SetupProps & { onSetup(id: string): void; summary: Summary | null; bits: Cutter[] }) {
   const { setup, board } = props.job;
   return (
     <>

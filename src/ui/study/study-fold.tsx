@@ -75,7 +75,7 @@ export function StudyFold({ job, plan }: { job: SetupView; plan: string }) {
     <Folded title="Beside its place">
       <p className="soft py-1 text-[13px] leading-snug">
         The written programs cut the board once more, on a coarse grid: in its place, and in eight places beside it
-        after it is turned over.
+        after it is turned over. Tabs count as web here.
       </p>
       <LengthField
         label="Moved by"
