@@ -18,6 +18,14 @@ const REGISTERS: [Register, string][] = [
   ['jig', 'its pieces in a jig'],
 ];
 
+/** By what a place is found, as the words of its error go on. */
+const FOUND_BY: Record<Register, string> = {
+  none: ', by eye',
+  dowels: '',
+  fence: ', touched off by paper',
+  jig: ', its mark met by eye',
+};
+
 /** What a way to find the board's place leaves, in words. */
 function errorLeft(job: SetupView): string {
   const error = registerError(job);
@@ -26,8 +34,7 @@ function errorLeft(job: SetupView): string {
       ? 'no board of this job is a jig for it yet'
       : 'no setup before this one makes holes for dowels yet';
   const turned = error.turn > 0 ? ` and ${trimNumber(error.turn, 2)}°` : '';
-  const found =
-    job.setup.register === 'dowels' ? '' : job.setup.register === 'fence' ? ', touched off by paper' : ', by eye';
+  const found = FOUND_BY[job.setup.register];
   return `leaves up to ${sayLength(error.shift)}${turned}${found}: ${sayLength(error.corner)} at the farthest corner`;
 }
 

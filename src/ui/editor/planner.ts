@@ -1,5 +1,7 @@
 import type { PlanState } from '@/contract/plans';
 import { type Job, setupsOf } from '@/core/doc/job';
+import type { Setup } from '@/core/doc/setup';
+import { kindOf } from '@/core/passes/registry';
 import { problems } from '@/core/plan/problems';
 import type { JobServer } from './ports';
 
@@ -16,6 +18,9 @@ export interface PlanOf {
   put(plan: PlanState | null): void;
   fail(e: unknown): void;
 }
+
+/** Whether a setup has nothing to be cut: no layer, and no pass that needs none. */
+const isEmpty = (s: Setup): boolean => s.layers.length === 0 && s.passes.every((p) => kindOf(p).needsLayers);
 
 const isUnderWay = (p: PlanState | null) => p?.status === 'queued' || p?.status === 'running';
 
@@ -62,7 +67,7 @@ export class Planner {
     this.hold();
     if (!this.of.open()) return;
     const job = this.of.document();
-    if (!job || setupsOf(job).every((p) => p.setup.layers.length === 0) || problems(job).some((f) => f.stops)) return;
+    if (!job || setupsOf(job).every((p) => isEmpty(p.setup)) || problems(job).some((f) => f.stops)) return;
     this.timer = setTimeout(() => void this.start(), this.of.arranging() ? ARRANGING : 0);
   }
 
