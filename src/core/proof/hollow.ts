@@ -32,7 +32,7 @@ const MOST = 500;
 /** Less of a head under its lip is rounding, mm. */
 const LEAST = 0.05;
 
-export const noHollow = (cells: number): Hollow => ({
+const noHollow = (cells: number): Hollow => ({
   floor: new Float32Array(cells).fill(Infinity),
   ceiling: new Float32Array(cells).fill(-Infinity),
 });
@@ -78,6 +78,8 @@ export interface HeadCut {
   engaged: Float32Array;
   /** The move during which its head stood deepest under wood that it does not cut, going up or at a rapid, and how far it went into it, mm. */
   caught: { move: number; deep: number } | null;
+  /** What is hollow of it now; null where nothing is. */
+  hollow: Hollow | null;
 }
 
 /** The head's way during a move, as far as it goes along or stays. */
@@ -90,11 +92,11 @@ function headOf(cutter: Cutter, segments: Float64Array, s: number): Undercut {
 /**
  * Cuts a surface with a slot bit, move after move: what goes along level at feed cuts the neck's slit and hollows out what the head reaches beneath
  * the wood, all else cuts what the whole head comes down on. The volume of what is hollowed out counts with the move's.
- * Surface and hollow are changed in place.
+ * Surface and hollow are changed in place; where nothing was hollow there is one only once something is.
  */
 export async function cutBeneath(
   surface: HeightField,
-  hollow: Hollow,
+  had: Hollow | null,
   { cutter, segments }: { cutter: Cutter; segments: Float64Array },
   host: KernelHost,
 ): Promise<HeadCut> {
@@ -102,6 +104,7 @@ export async function cutBeneath(
   const engaged = new Float32Array(n * ENGAGED);
   const area = surface.cell ** 2;
   let caught: HeadCut['caught'] = null;
+  let hollow = had;
   for (let i = 0; i < n; i++) {
     const s = i * SEGMENT;
     const own = segments.subarray(s, s + SEGMENT);
@@ -122,14 +125,15 @@ export async function cutBeneath(
         surface.data[k] = head.floor;
         return;
       }
-      const had = Math.max(0, Math.min(hollow.ceiling[k], head.ceiling) - Math.max(hollow.floor[k], head.floor));
-      volume += (head.ceiling - head.floor - had) * area;
+      hollow ??= noHollow(surface.data.length);
+      const gone = Math.max(0, Math.min(hollow.ceiling[k], head.ceiling) - Math.max(hollow.floor[k], head.floor));
+      volume += (head.ceiling - head.floor - gone) * area;
       hollow.floor[k] = Math.min(hollow.floor[k], head.floor);
       hollow.ceiling[k] = Math.max(hollow.ceiling[k], head.ceiling);
     });
     engaged[i * ENGAGED + VOLUME] += volume;
   }
-  return { engaged, caught };
+  return { engaged, caught, hollow };
 }
 
 /** How far a head that goes up, or along at a rapid, goes into wood that stands over it when it sets out, mm. */

@@ -7,7 +7,7 @@ import { SEGMENT } from '../kernels/segment';
 import { engageBy } from '../kernels/spans';
 import { MOTION, type ReadProgram, readProgram } from '../program/reader';
 import { type BodyMet, bodyMet } from './body';
-import { cutBeneath, type HeadCut, type Hollow, noHollow, openHollow } from './hollow';
+import { cutBeneath, type HeadCut, type Hollow, openHollow } from './hollow';
 
 export interface WrittenProgram {
   file: string;
@@ -127,8 +127,8 @@ async function cutWith(
     for (const m of await bodyMet(part, { cutter, segments }, host))
       if (m.deep > (met.get(m.name)?.deep ?? 0)) met.set(m.name, m);
     if (cutter.shape === 'slot') {
-      hollows[n] ??= noHollow(part.data.length);
       const own = await cutBeneath(part, hollows[n], { cutter, segments }, host);
+      hollows[n] = own.hollow;
       joinEngaged(engaged, own.engaged);
       if ((own.caught?.deep ?? 0) > (caught?.deep ?? 0)) caught = own.caught;
     } else joinEngaged(engaged, await engageBy(host, part, cutter, segments));
