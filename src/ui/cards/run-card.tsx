@@ -36,6 +36,16 @@ function BeforeStart({ job }: Pick<CardProps, 'job'>) {
         <li>
           Eye and hearing protection; dust extraction, and a mask for MDF, solid surface and timbers that irritate.
         </li>
+        {board.material.caution && (
+          <li>
+            This board is of {board.material.name}: {board.material.caution}.
+          </li>
+        )}
+        {up === 'back' && board.face !== 'bare' && (
+          <li>
+            Its face is {board.face}, and lies on the table: lay film or soft cloth under it, and tape on no paint.
+          </li>
+        )}
         {before && before.up !== up && (
           <li>
             Turn the board over, {FLIP_WORDS[board.flip]}
