@@ -2,10 +2,21 @@ import { expect, test } from 'vitest';
 import { newShape } from '../arrange/new-layer';
 import { HOBBY_MACHINE, materialNamed } from '../doc/defaults';
 import { applyEdits } from '../doc/edits';
+import { cellAt } from '../field/height-field';
 import { addPass } from '../passes/add-pass';
 import type { HangPass } from '../passes/hang/schema';
 import { type SetupView, setupView } from '../setup/view';
-import { drawerBit, errorsOf, others, plainSetup, planShapes, planWhole, proposed, wrongIn } from './plan-test-kit';
+import {
+  drawerBit,
+  errorsOf,
+  others,
+  plainSetup,
+  planShapes,
+  planWhole,
+  proposed,
+  setupPlan,
+  wrongIn,
+} from './plan-test-kit';
 import { addSetup } from './setups';
 
 const slotBit = drawerBit('slot9');
@@ -95,4 +106,9 @@ test('a recess of the other side that comes near the slot, or into it, is told b
   // Into the hollow, but not through the board as it is seen from above: open all the same.
   const into = await pocketed(10);
   expect(into.summary.findings.filter((f) => f.rule === 'floor').map((f) => f.severity)).toContain('error');
+  // Beside the slit the pocket's floor has fallen in: the surface goes on to the other side of the hollow, beyond it it is the pocket's own.
+  const { cut } = setupPlan(into, 1);
+  const at = (x: number, y: number) => cut.data[cellAt(cut, x, y)];
+  expect(at(60 - 33.5, 45)).toBeCloseTo(-(18 - 9.525 + head), 3);
+  expect(at(60 - 40, 45)).toBeCloseTo(-10, 3);
 }, 60_000);
