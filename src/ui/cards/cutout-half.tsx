@@ -6,7 +6,8 @@ import { cutHalves } from '@/core/plan/halves';
 import type { SetupView } from '@/core/setup/view';
 import { clean } from '@/core/units/round';
 import { sayLength } from '@/core/units/say';
-import { LengthField, Tick } from '../controls/fields';
+import { Tick } from '../controls/fields';
+import { DepthField } from './down-and-over';
 import type { Edited, Told } from './kind-card';
 import { Took } from './took';
 
@@ -43,17 +44,7 @@ export function ThroughFields({ job, pass, set, change }: Edited<CutoutPass>) {
         onChange={(v) => set((p) => (p.depth = v ? null : clean(job.board.thickness / 2)))}
         note={pass.depth === null ? undefined : 'the other side cuts the rest'}
       />
-      {pass.depth !== null && (
-        <LengthField
-          label="Depth"
-          value={pass.depth}
-          min={0}
-          open
-          max={500}
-          onChange={(v) => set((p) => (p.depth = v))}
-          note="from the board's top"
-        />
-      )}
+      {pass.depth !== null && <DepthField depth={pass.depth} set={(v) => set((p) => (p.depth = v))} />}
       {halves && (
         <button
           type="button"

@@ -135,3 +135,18 @@ export function DownAndOver({
     </>
   );
 }
+
+/** How far down something is cut, from the board's top. */
+export function DepthField({ depth, note, set }: { depth: number; note?: string; set(depth: number): void }) {
+  return (
+    <LengthField
+      label="Depth"
+      value={depth}
+      min={0}
+      open
+      max={500}
+      onChange={set}
+      note={note ?? "from the board's top"}
+    />
+  );
+}

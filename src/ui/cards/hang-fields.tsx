@@ -3,6 +3,7 @@ import type { HangPass } from '@/core/passes/hang/schema';
 import { nextPlace } from '@/core/passes/hole/next-place';
 import { sayLength } from '@/core/units/say';
 import { Choice, LengthField } from '../controls/fields';
+import { DepthField } from './down-and-over';
 import type { Edited, KindCard, Told } from './kind-card';
 import { PlaceList } from './place-list';
 import { Took } from './took';
@@ -49,13 +50,9 @@ function HangFields({ job, pass, cutter, set }: Edited<HangPass>) {
         onChange={(v) => set((p) => (p.towards = Number(v)))}
         note="the end that is up when the piece hangs"
       />
-      <LengthField
-        label="Depth"
-        value={pass.depth}
-        min={0}
-        open
-        max={500}
-        onChange={(v) => set((p) => (p.depth = v))}
+      <DepthField
+        depth={pass.depth}
+        set={(v) => set((p) => (p.depth = v))}
         note={`from the board's top; ${sayLength(pass.depth - cutter.fluteLength)} of it over the head, ${sayLength(job.board.thickness - pass.depth)} under it`}
       />
       <PlaceList

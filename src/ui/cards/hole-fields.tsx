@@ -4,7 +4,7 @@ import { nextPlace } from '@/core/passes/hole/next-place';
 import type { HolePass } from '@/core/passes/hole/schema';
 import { sayLength } from '@/core/units/say';
 import { LengthField, Tick } from '../controls/fields';
-import { Ramp } from './down-and-over';
+import { DepthField, Ramp } from './down-and-over';
 import type { Edited, KindCard, Told } from './kind-card';
 import { PlaceList } from './place-list';
 import { Took } from './took';
@@ -53,17 +53,7 @@ function HoleFields({ job, pass, cutter, set }: Edited<HolePass>) {
           ) : undefined
         }
       />
-      {pass.depth !== null && (
-        <LengthField
-          label="Depth"
-          value={pass.depth}
-          min={0}
-          open
-          max={500}
-          onChange={(v) => set((p) => (p.depth = v))}
-          note="from the board's top"
-        />
-      )}
+      {pass.depth !== null && <DepthField depth={pass.depth} set={(v) => set((p) => (p.depth = v))} />}
       <Tick
         label="Dowels go into them"
         value={pass.dowel !== null}

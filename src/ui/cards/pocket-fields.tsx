@@ -3,7 +3,7 @@ import type { PocketPass } from '@/core/passes/pocket/schema';
 import { insetAt } from '@/core/passes/pocket/shape';
 import { sayLength } from '@/core/units/say';
 import { Folded, LengthField } from '../controls/fields';
-import { DownAndOver, MillingChoice, Ramp } from './down-and-over';
+import { DepthField, DownAndOver, MillingChoice, Ramp } from './down-and-over';
 import type { Edited, KindCard, Told } from './kind-card';
 import { OutlineFields } from './outline-fields';
 import { Took } from './took';
@@ -34,15 +34,7 @@ function PocketFields(props: Edited<PocketPass>) {
   return (
     <>
       <OutlineFields job={job} outline={pass.outline} larger={false} set={(f) => set((p) => f(p.outline))} />
-      <LengthField
-        label="Depth"
-        value={pass.depth}
-        min={0}
-        open
-        max={500}
-        onChange={(v) => set((p) => (p.depth = v))}
-        note="of its floor, from the board's top"
-      />
+      <DepthField depth={pass.depth} set={(v) => set((p) => (p.depth = v))} note="of its floor, from the board's top" />
       <LengthField
         label="Larger by"
         value={pass.allowance}
