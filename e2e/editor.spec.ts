@@ -21,6 +21,10 @@ test('the address says where one is: reload, Back and a link come to the same pl
 }) => {
   const id = await emptyBoard(page);
   await expect(page).toHaveTitle('New board');
+  // A small board, for it is proven on the way.
+  await station(page, 'Board').click();
+  await enter(page, 'Length, x', '90');
+  await enter(page, 'Width, y', '70');
   await station(page, 'Arrange').click();
   await add(page, 'Circle');
   await add(page, 'Oval');
