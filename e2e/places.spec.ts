@@ -20,9 +20,9 @@ test('a bit is entered, copied, taken away and brought back, searched, and goes 
 }) => {
   await page.goto('/');
   await page.getByRole('navigation', { name: 'Places of the shop' }).getByRole('link', { name: 'Bits' }).click();
-  await expect(list(page, 'bits')).toHaveCount(8);
+  await expect(list(page, 'bits')).toHaveCount(9);
   await page.getByRole('button', { name: 'Add' }).click();
-  await expect(page.getByRole('heading', { name: '9 · new bit' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: '10 · new bit' })).toBeVisible();
   await enter(page, 'Name', 'ball 1/8 in long');
   await page.getByLabel('Shape').selectOption('ball');
   await enter(page, 'Diameter', '1/8 in');
@@ -57,18 +57,18 @@ test('a bit is entered, copied, taken away and brought back, searched, and goes 
   await enter(page, 'Feed in maple', '1111');
 
   await page.getByRole('button', { name: 'Duplicate' }).click();
-  await expect(page.getByRole('heading', { name: '10 · ball 1/8 in long copy' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: '11 · ball 1/8 in long copy' })).toBeVisible();
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
-  await expect(list(page, 'bits')).toHaveCount(9);
-  await page.getByRole('button', { name: 'Undo: removed ball 1/8 in long copy' }).click();
   await expect(list(page, 'bits')).toHaveCount(10);
+  await page.getByRole('button', { name: 'Undo: removed ball 1/8 in long copy' }).click();
+  await expect(list(page, 'bits')).toHaveCount(11);
   await page.locator('body').press('Control+z');
-  await expect(list(page, 'bits')).toHaveCount(9);
+  await expect(list(page, 'bits')).toHaveCount(10);
 
   await page.getByLabel('Search bits').fill('ball 1/8');
   await expect(list(page, 'bits')).toHaveCount(1);
   await page.getByLabel('Search bits').fill('plough');
-  await expect(page.getByText('None of 9 bits has “plough”.')).toBeVisible();
+  await expect(page.getByText('None of 10 bits has “plough”.')).toBeVisible();
   await page.getByLabel('Search bits').fill('');
 
   const coming = page.waitForEvent('download');
@@ -83,7 +83,7 @@ test('a bit is entered, copied, taken away and brought back, searched, and goes 
   await take(table.replace(',1200,', ',fast,'));
   await expect(page.locator('p[role=alert]')).toContainText('mine.csv: row');
   await expect(page.locator('p[role=alert]')).toContainText('feed mm/min is "fast"');
-  expect((await library()).cutters).toHaveLength(9);
+  expect((await library()).cutters).toHaveLength(10);
   await take(table.replaceAll(',1200,', ',1300,'));
   await expect.poll(async () => (await library()).cutters.at(-1).feed).toBe(1300);
   await page.getByRole('button', { name: 'Undo: imported mine.csv' }).click();
