@@ -296,7 +296,7 @@ function placesMet({ whole, job }: Awaited<ReturnType<typeof planDemo>>, board: 
 }
 
 test('the bread board: both sides proven in one solid, its slot hollow, its halves meet', async () => {
-  const demo = await planDemo('OE-106', 0.3);
+  const demo = await planDemo('OE-106', 0.25);
   const { summary } = demo.whole;
   expect(summary.findings.filter((f) => f.severity !== 'note').map((f) => f.rule)).toEqual([]);
   const [board] = summary.boards;
@@ -308,7 +308,7 @@ test('the bread board: both sides proven in one solid, its slot hollow, its halv
 }, 300_000);
 
 test('four brass tokens and their jig: proven without a bit going straight down into the metal, the pieces on their tabs', async () => {
-  const demo = await planDemo('OE-107', 0.15);
+  const demo = await planDemo('OE-107', 0.1);
   const { summary } = demo.whole;
   expect(summary.findings.filter((f) => f.severity !== 'note').map((f) => f.rule)).toEqual([]);
   expect(summary.boards.map((b) => b.id)).toEqual(['jig', 'board']);
