@@ -1,10 +1,13 @@
 import type { Summary } from '@/contract/wire';
+import { MOST_SPAN } from '@/core/proof/checks/rests-hollow';
 import { type Rests, strainOf } from '@/core/proof/rests';
 import type { SetupView } from '@/core/setup/view';
 import { sayLength } from '@/core/units/say';
 
 /** One way is better than the other where the board spans this many times as much of its thickness in that (common practice, no source). */
 const CLEARLY = 1.5;
+/** Where it spans less than so many times its thickness it lies firmly either way: half of what is told. */
+const FIRMLY = MOST_SPAN / 2;
 
 const lies = (r: Rests | null): string =>
   r === null
@@ -21,9 +24,11 @@ export function FaceFirst({ job, summary }: { job: SetupView; summary: Summary |
   const [now, other] = [strainOf(turned), strainOf(otherFirst)];
   return (
     <p className="soft py-1 text-[13px] leading-snug">
-      {first.name} is cut first: {second.name} then lies {lies(turned)}. The other way round {first.name} would lie{' '}
-      {lies(otherFirst)}.{' '}
-      {now > CLEARLY * other ? (
+      {first.name} is cut first: in {second.name} the board then lies {lies(turned)}. The other way round it would lie{' '}
+      {lies(otherFirst)} in {first.name}.{' '}
+      {Math.max(now, other) < FIRMLY ? (
+        'It lies firmly both ways: cut first what may be touched by the table.'
+      ) : now > CLEARLY * other ? (
         <span className="text-accent">{second.name} is better cut first: the board lies more firmly then.</span>
       ) : other > CLEARLY * now ? (
         'This order is the firmer one.'

@@ -88,7 +88,9 @@ export function FacesFold(props: SetupProps & { onSetup(id: string): void; summa
           />
           <RegisterFields job={job} change={change} bits={bits} />
           <FaceFirst job={job} summary={summary} />
-          <p className="soft py-1 text-[13px] leading-snug">{offInWords(board, job.setup, sayLength)}</p>
+          <p className="soft py-1 text-[13px] leading-snug first-letter:uppercase">
+            {offInWords(board, job.setup, sayLength)}
+          </p>
         </>
       )}
       <LengthField
