@@ -2,6 +2,7 @@ import type { Wanted } from '../arrange/target';
 import { cellPlace, type HeightField } from '../field/height-field';
 import type { Found } from '../findings/finding';
 import { ENGAGED, VOLUME } from '../kernels/engagement';
+import { SEGMENT } from '../kernels/segment';
 import { spansOf } from '../kernels/spans';
 import { engageStock } from '../kernels/stock-removal';
 import type { Frame } from '../setup/frame';
@@ -109,8 +110,11 @@ function lastOver(ways: Way[], { x, y }: { x: number; y: number }): ReturnType<A
   for (const way of ways) {
     for (const { profile, segments, from } of spansOf(way.cutter, way.segments)) {
       const told = engageStock(one, profile, segments, 0);
-      const i = Array.from(told).findLastIndex((v, k) => k % ENGAGED === VOLUME && v > 0);
-      if (i >= 0) last = lineOf(way, from + (i - VOLUME) / ENGAGED);
+      for (let i = segments.length / SEGMENT - 1; i >= 0; i--) {
+        if (told[i * ENGAGED + VOLUME] === 0) continue;
+        last = lineOf(way, from + i);
+        break;
+      }
     }
   }
   return last;
