@@ -3,8 +3,8 @@ import type { SetupView } from '../setup/view';
 import { dowelsOf, type Play, playOf } from './dowels';
 
 /** By how much an edge is missed that is found by eye, and by one thickness of paper (trade handbook, section 6; common practice, no source), mm. */
-export const BY_EYE = 0.5;
-export const BY_PAPER = 0.05;
+const BY_EYE = 0.5;
+const BY_PAPER = 0.05;
 
 /** How much wider a jig's pocket is all around than the piece (common practice, no source), mm. */
 export const JIG_CLEARANCE = 0.1;

@@ -10,6 +10,7 @@ import { type SetupView, setupView } from '../setup/view';
 import { backFrom } from './backs';
 import { addJig, addNest } from './jig';
 import { drawerBit, errorsOf, plainSetup, planWhole, setupPlan, wrongIn } from './plan-test-kit';
+import { addSetup } from './setups';
 
 const BOARD = { x: 100, y: 60, thickness: 8, material: materialNamed('maple') };
 
@@ -47,6 +48,12 @@ test('a jig is a board of its own: a pocket around each piece as it lies turned 
   applyEdits(face.document, jig.edits);
   expect(wrongIn(face)).toBe('');
   expect(addJig(back)).toBeNull();
+  // A second clamping of the backs gets one of its own: nothing in it is called as something in the first.
+  const twice = structuredClone(face.document);
+  const again = addSetup(setupView(twice, back.setup.id), 'back');
+  applyEdits(twice, again.edits);
+  applyEdits(twice, addJig(setupView(twice, again.id))!.edits);
+  expect(wrongIn({ document: twice })).not.toContain('twice');
   const { document } = face;
   expect(document.boards.map((b) => [b.name, b.thickness, b.jigFor])).toEqual([
     ['Jig for Board', 4, back.setup.id],

@@ -39,7 +39,14 @@ function layerIn(board: Board, from: Setup, to: Setup, l: Layer): Layer {
   const { turned } = frameBetween(board, from, to);
   const seen = turned ? mirroredCopy(l, l.id, turned.about === 'about-y' ? 'x' : 'y', board) : structuredClone(l);
   const mask: Layer['mask'] = l.mask.kind === 'layer' ? { kind: 'none' } : seen.mask;
-  return { ...seen, id: `${l.id}-held`.slice(0, 64), name: l.name, shared: null, group: null, mask };
+  return {
+    ...seen,
+    id: `${l.id.slice(0, 30)}-for-${to.id.slice(0, 29)}`,
+    name: l.name,
+    shared: null,
+    group: null,
+    mask,
+  };
 }
 
 /** A board that holds another in a setup: as large, lying on the table where that lies, so that the setup's zero holds. */
@@ -93,11 +100,11 @@ function passesOf(own: SetupView, bit: Cutter, pieces: Bounds[], outline: Outlin
   const along = cutout.propose(own, bit);
   const { tabs, ...rest } = along;
   return [
-    { ...holes, id: 'jig-notches', diameter, places: notches },
-    { ...holes, id: 'jig-holes', diameter: clean(1.5 * bit.diameter), places: [...middles, ...marks] },
+    { ...holes, id: `${own.setup.id}-notches`, diameter, places: notches },
+    { ...holes, id: `${own.setup.id}-holes`, diameter: clean(1.5 * bit.diameter), places: [...middles, ...marks] },
     {
       ...rest,
-      id: 'jig-pockets',
+      id: `${own.setup.id}-pockets`,
       outline,
       side: 'inside',
       start: 'top',
@@ -167,12 +174,12 @@ export function addNest(view: SetupView): { board: string; edits: Edit[] } | nul
   const made = holder(view, 'Nest', clean(Math.ceil(high + NEST.floor)), layers);
   const raised = before.seat.mode === 'raised';
   if (!raised) made.own.seat = { mode: 'raised', skin: 0, drop: 0, press: null };
-  made.own.passes = shaping.map((p) => ({ ...structuredClone(p), id: `nest-${p.id}`.slice(0, 64) }));
+  made.own.passes = shaping.map((p) => ({ ...structuredClone(p), id: `${made.own.setup.id}-${p.id}`.slice(0, 64) }));
   if (raised) {
     const grow = clean(Math.max(...resolveTrenches(from)) - NEST.clear);
     const along = cutout.propose(made.own, bit);
     const outline = { ...WHOLE_PIECE, of: layers.map((l) => l.id), grow };
-    made.own.passes.push({ ...along, id: 'nest-edge', outline, start: 'top' });
+    made.own.passes.push({ ...along, id: `${made.own.setup.id}-edge`, outline, start: 'top' });
   }
   return {
     board: made.board.id,

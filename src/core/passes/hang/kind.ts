@@ -6,7 +6,7 @@ import { freeId } from '../proposals';
 import { hangSlot, hangsAt, planHang } from './plan';
 
 /** Least wood over the head that a piece hangs by, mm, and what is proposed. Common practice, no source. */
-export const LEAST_LIP = 2;
+const LEAST_LIP = 2;
 const LIP = 4;
 /** A hanging slot is about 3/8 in deep and 2 to 2.5 in long (trade handbook, section 7), mm. */
 const DEPTH = 9.525;
