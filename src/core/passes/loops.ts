@@ -24,6 +24,13 @@ export interface Loop {
 /** Where the outermost ring runs: half a cell inside the first cell that is forbidden. */
 export const RIM = 0.5;
 
+/** Whether a way is shorter than `most`, mm. Its square tells nearly always, and takes a tenth of the time of its length. */
+export function within(dx: number, dy: number, most: number): boolean {
+  const [square, of] = [dx * dx + dy * dy, most * most];
+  if (square < of * (1 - 1e-12)) return true;
+  return square <= of * (1 + 1e-12) && Math.hypot(dx, dy) < most;
+}
+
 /** Vertices of loops by place, to find what lies near a point. */
 export class Near {
   private readonly cells = new Map<number, { loop: Loop; x: number; y: number; i: number }[]>();
@@ -56,12 +63,12 @@ export class Near {
     let least = radius;
     for (let b = -1; b <= 1; b++) {
       for (let a = -1; a <= 1; a++) {
-        for (const e of this.cells.get(this.key(x + a * this.size, y + b * this.size)) ?? []) {
-          const d = Math.hypot(e.x - x, e.y - y);
-          if (d < least && test(e.loop)) {
-            least = d;
-            best = e;
-          }
+        const list = this.cells.get(this.key(x + a * this.size, y + b * this.size));
+        if (!list) continue;
+        for (const e of list) {
+          if (!within(e.x - x, e.y - y, least) || !test(e.loop)) continue;
+          least = Math.hypot(e.x - x, e.y - y);
+          best = e;
         }
       }
     }

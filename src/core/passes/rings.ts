@@ -6,7 +6,7 @@ import { shortestHop } from '../motion/link';
 import type { Path } from '../motion/path';
 import { isInside } from '../outline/polygon';
 import { highestAlong, type PassContext, type Tool } from './context';
-import { type Level, type Loop, loopsOf, Near } from './loops';
+import { type Level, type Loop, loopsOf, Near, within } from './loops';
 import type { RoughPass } from './rough/schema';
 
 /** What of a pass rings need. */
@@ -239,11 +239,10 @@ function nearestFrom({ path, level, loops, near, radius }: Search, open: (l: Loo
     const step = Math.max(1, Math.floor(n / 40));
     for (let i = 0; i < n; i += step) {
       const [x, y] = [loop.xy[2 * i], loop.xy[2 * i + 1]];
-      const d = Math.hypot(x - path.x, y - path.y);
-      if (d >= least) continue;
+      if (!within(x - path.x, y - path.y, least)) continue;
       const from = near.nearest(x, y, radius, open);
       if (from && passable(level, from.x, from.y, x, y)) {
-        least = d;
+        least = Math.hypot(x - path.x, y - path.y);
         best = { loop, i, from };
       }
     }

@@ -84,7 +84,7 @@ function edge(ax: number, ay: number, bx: number, by: number, cx: number, cy: nu
 }
 
 function countThin(mesh: Mesh, p: Placement, f: HeightField, tolerance: number): number {
-  const lost = new Set<number>();
+  const lost = new Uint8Array(f.data.length);
   const v = mesh.triangles;
   const { x: X, y: Y, z: Z } = p;
   for (let t = 0; t < v.length; t += 3) {
@@ -100,7 +100,7 @@ function countThin(mesh: Mesh, p: Placement, f: HeightField, tolerance: number):
     for (let dj = -1; dj <= 1 && !seen; dj++) {
       for (let di = -1; di <= 1 && !seen; di++) seen = f.data[k + dj * f.width + di] >= z;
     }
-    if (!seen) lost.add(k);
+    if (!seen) lost[k] = 1;
   }
-  return lost.size;
+  return lost.reduce((n, l) => n + l, 0);
 }
