@@ -16,6 +16,13 @@ export interface MeshHealth {
 /** Meshes up to this are looked at edge by edge: about 250 bytes a triangle. */
 const MOST = 1_000_000;
 
+/** Bits of a hash carried to all others: coordinates of a grid differ in a few of their highest bits alone. */
+function mixed(h: number): number {
+  const a = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
+  const b = Math.imul(a ^ (a >>> 13), 0xc2b2ae35);
+  return b ^ (b >>> 16);
+}
+
 /** Gives equal corners one number, by a table of open addresses over their exact coordinates. */
 function weld(v: Float32Array): Int32Array {
   const n = v.length / 3;
@@ -25,19 +32,20 @@ function weld(v: Float32Array): Int32Array {
   const bits = new Int32Array(v.buffer, v.byteOffset, v.length);
   const out = new Int32Array(n);
   for (let i = 0; i < n; i++) {
+    const k = 3 * i;
     // 0 and -0 are one place, but not the same bits.
-    const part = (k: number) => (v[k] === 0 ? 0 : bits[k]);
-    const h =
-      Math.imul(part(3 * i), 73856093) ^ Math.imul(part(3 * i + 1), 19349663) ^ Math.imul(part(3 * i + 2), 83492791);
-    for (let at = (h ^ (h >>> 13)) & (size - 1); ; at = (at + 1) & (size - 1)) {
-      const k = table[at];
-      if (k < 0) {
+    let h = Math.imul(v[k] === 0 ? 0 : bits[k], 73856093);
+    h = mixed(h ^ Math.imul(v[k + 1] === 0 ? 0 : bits[k + 1], 19349663));
+    h = mixed(h ^ Math.imul(v[k + 2] === 0 ? 0 : bits[k + 2], 83492791));
+    for (let at = h & (size - 1); ; at = (at + 1) & (size - 1)) {
+      const other = table[at];
+      if (other < 0) {
         table[at] = i;
         out[i] = i;
         break;
       }
-      if (v[3 * k] === v[3 * i] && v[3 * k + 1] === v[3 * i + 1] && v[3 * k + 2] === v[3 * i + 2]) {
-        out[i] = k;
+      if (v[3 * other] === v[k] && v[3 * other + 1] === v[k + 1] && v[3 * other + 2] === v[k + 2]) {
+        out[i] = other;
         break;
       }
     }
@@ -60,8 +68,8 @@ function countEdges(corner: Int32Array): { open: number; shared: number } {
       if (p === q) continue;
       const a = p < q ? p : q;
       const b = p < q ? q : p;
-      const h = Math.imul(a, 73856093) ^ Math.imul(b, 19349663);
-      for (let at = (h ^ (h >>> 15)) & (size - 1); ; at = (at + 1) & (size - 1)) {
+      const h = mixed(Math.imul(a, 73856093) ^ Math.imul(b, 19349663));
+      for (let at = h & (size - 1); ; at = (at + 1) & (size - 1)) {
         if (low[at] < 0) {
           low[at] = a;
           high[at] = b;
