@@ -18,6 +18,8 @@ const PROGRAMS: Record<string, string[]> = JSON.parse(
   readFileSync(path.join(import.meta.dirname, 'programs.sha256.json'), 'utf8'),
 );
 
+const SHOP = await demoJobs();
+
 /** Coarse, so that all of them are planned in a minute; what they are planned by is the same at any cell. */
 const CELL = 0.5;
 
@@ -71,12 +73,11 @@ describe('the same job gives the same programs', () => {
     });
   }
 
-  test('the sample shop', async () => {
-    for (const { job, files } of await demoJobs()) {
-      const load = contentLoader((h) => files.get(h)!.bytes);
-      const { programs, harm } = await planOf({ ...job, cell: CELL }, load);
-      expect(programs, job.order).toEqual(PROGRAMS[job.order]);
-      expect(harm, job.order).toEqual(KNOWN[job.order]);
-    }
+  test.each(SHOP.map(({ job }, i) => [job.order, i] as const))('%s of the sample shop', async (order, i) => {
+    const { job, files } = SHOP[i];
+    const load = contentLoader((h) => files.get(h)!.bytes);
+    const { programs, harm } = await planOf({ ...job, cell: CELL }, load);
+    expect(programs).toEqual(PROGRAMS[order]);
+    expect(harm).toEqual(KNOWN[order]);
   });
 });

@@ -151,7 +151,7 @@ switch (command) {
     npm(['run', '--silent', 'lint']);
     needWorkers();
     tool('typescript/bin/tsc', ['--noEmit']);
-    tool('vitest/vitest.mjs', ['run'], { stdio: 'inherit' });
+    tool('vitest/vitest.mjs', ['run', '--project', 'plain', '--project', 'whole'], { stdio: 'inherit' });
     needBuild();
     tool('@playwright/test/cli.js', ['test'], { stdio: 'inherit' });
     break;
