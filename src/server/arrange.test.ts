@@ -283,7 +283,7 @@ test('a plan reads several layers, and its findings name them', async () => {
   };
   const { id } = await createJob(
     shop.db,
-    changed(job, { name: 'Findings', layers: [...job.layers, words, dug] }).document,
+    changed(job, { name: 'Findings', cell: 0.5, layers: [...job.layers, words, dug] }).document,
   );
   const started = await shop.plans.start(id);
   for (;;) {

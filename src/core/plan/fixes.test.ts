@@ -25,17 +25,18 @@ const BOARD = { x: 100, y: 76, thickness: 15, material: materialNamed('maple') }
 const tried = new Set<string>();
 const fired = new Set<string>();
 
-/** A panel of 50 x 30 x 4 on a board with room around it. */
 /** A board of dishes with room for dowels, and one with them. */
 const ROOMY = { ...DISHED, y: 100 };
 function doweled(edit: (p: HolePass, j: SetupView) => unknown): SetupView {
   const { face, back } = dishes(ROOMY);
+  face.cell = 0.3;
   applyEdits(face.document, addDowels(face)!);
   back.setup.register = 'dowels';
   for (const p of face.passes) if (p.kind === 'hole') edit(p, face);
   return face;
 }
 
+/** A panel of 50 x 30 x 4 on a board with room around it. */
 function plain(edit: (j: SetupView) => void = () => {}): SetupView {
   const job = plainSetup({
     name: 'Fix',

@@ -15,6 +15,13 @@ function raised(j: SetupView): void {
   j.layers[0].join = 'stack';
 }
 
+/** The same mould at seven tenths: half as much to cut. */
+function smaller(j: SetupView): void {
+  const less = ({ x, y }: { x: number; y: number }) => ({ x: 0.7 * x, y: 0.7 * y });
+  Object.assign(j.board, less(j.board));
+  for (const l of j.layers) Object.assign(l, { size: less(l.size), centre: less(l.centre), rise: 0.7 * l.rise });
+}
+
 function bit(j: SetupView, pass: number, id: string, stepover: number): void {
   const c = DRAWER.find((d) => d.id === id)!;
   if (!j.cutters.some((d) => d.id === id)) j.cutters.push(c);
@@ -117,7 +124,10 @@ test.each<[string, (j: SetupView) => void]>([
 ])(
   '%s: nothing to warn of',
   async (_, edit) => {
-    const { found, summary } = await plan(edit);
+    const { found, summary } = await plan((j) => {
+      smaller(j);
+      edit(j);
+    });
     expect(found).toEqual([]);
     expect(summary.seconds).toBeGreaterThan(60);
     expect(summary.programs.length).toBeGreaterThan(0);
