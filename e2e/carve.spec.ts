@@ -44,15 +44,15 @@ async function proven(page: Page): Promise<void> {
 test('the bunny: dropped in, planned, proven, its programs downloaded', async ({ page }) => {
   await upload(page, bunnyFile());
   await expect(page.getByRole('heading', { level: 1, name: 'bunny' })).toBeVisible();
-  // Sized to 150 mm on a board with room for it.
+  // Sized to 100 mm on a board with room for it.
   await page.getByRole('button', { name: /^Board / }).click();
-  await page.getByLabel('Length, x', { exact: true }).fill('7 7/8 in');
+  await page.getByLabel('Length, x', { exact: true }).fill('5 7/8 in');
   await page.getByLabel('Length, x', { exact: true }).press('Enter');
-  await expect(page.getByLabel('Length, x', { exact: true })).toHaveValue('200.025 mm');
-  await page.getByLabel('Width, y', { exact: true }).fill('150 + 2*20');
+  await expect(page.getByLabel('Length, x', { exact: true })).toHaveValue('149.225 mm');
+  await page.getByLabel('Width, y', { exact: true }).fill('80 + 2*20');
   await page.getByLabel('Width, y', { exact: true }).press('Enter');
   await page.getByRole('button', { name: /^Arrange / }).click();
-  await page.getByLabel('Length, x', { exact: true }).fill('150');
+  await page.getByLabel('Length, x', { exact: true }).fill('100');
   await page.getByLabel('Length, x', { exact: true }).press('Enter');
   await page.getByRole('button', { name: 'Centre on board' }).click();
   await proven(page);

@@ -85,6 +85,7 @@ test('holes are dragged on the board, a skim adds up its thickness, and a painte
   const demo = setupView((await demoJobOf('OE-100')).job);
   const id = await putJob(
     changed(demo, {
+      cell: 0.3,
       layers: demo.layers.filter((l) => l.id === 'panel'),
       passes: demo.passes.filter((p) => p.kind === 'rough' || p.kind === 'finish'),
     }),
