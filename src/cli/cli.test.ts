@@ -57,9 +57,7 @@ test('the bunny, laid flat as a relief of 40 mm, is planned and proven without a
   const first = report.programs[0].file;
   const text = readFileSync(file(`out/${first}`), 'utf8');
   writeFileSync(file(`out/${first}`), 'mine');
-  expect(
-    zg(...BUNNY).status,
-  ).toBe(r.status);
+  expect(zg(...BUNNY).status).toBe(r.status);
   expect(readFileSync(file(`out/${first}`), 'utf8')).toBe('mine');
   expect(readFileSync(file(`out/${first.replace('.nc', '-2.nc')}`), 'utf8')).toBe(text);
 }, 240_000);

@@ -40,6 +40,40 @@ function closeWithBall(f: HeightField, R: number): Float32Array {
 /** Steeper than this is a wall. */
 const CLIFF = Math.tan((75 * Math.PI) / 180);
 
+/** How far a proof lies under and over its target, along the normal, mm, less the ridge that a ball leaves; and how many cells were judged. */
+function offTarget(plan: SetupPlan): { below: number; above: number; seen: number } {
+  const { target, cut, mask } = plan;
+  const { width: w, height: h, cell } = target;
+  const t = target.data;
+  const closed = closeWithBall(target, 1.5875);
+  let below = 0;
+  let above = -Infinity;
+  let seen = 0;
+  for (let j = 1; j < h - 1; j++) {
+    for (let i = 1; i < w - 1; i++) {
+      const k = j * w + i;
+      if (mask[k] === MASK.waste) continue;
+      const steep = Math.max(...[1, -1, w, -w].map((d) => Math.abs(t[k + d] - t[k])));
+      if (steep > CLIFF * cell) {
+        // One cell sideways is allowed at a wall.
+        let low = Infinity;
+        for (const a of [-w, 0, w]) for (const b of [-1, 0, 1]) low = Math.min(low, t[k + a + b]);
+        below = Math.min(below, cut.data[k] - low);
+        continue;
+      }
+      const gx = (t[k + 1] - t[k - 1]) / (2 * cell);
+      const gy = (t[k + w] - t[k - w]) / (2 * cell);
+      const cosine = 1 / Math.sqrt(1 + gx * gx + gy * gy);
+      const d = (cut.data[k] - t[k]) * cosine;
+      below = Math.min(below, d);
+      if (mask[k] !== MASK.cut || closed[k] - t[k] > 0.002) continue;
+      seen++;
+      above = Math.max(above, d - scallop(1.5875, Math.min(3.175, 0.254 / cosine)));
+    }
+  }
+  return { below, above, seen };
+}
+
 /**
  * What is asked of a plaque that an end mill of 6.35 mm roughs and a ball of 3.175 mm finishes at 8 %.
  * @param enough how many cells have to be judged at least
@@ -52,35 +86,7 @@ export function plaqueTests(make: () => ReturnType<typeof planDemo>, enough: num
   }, 300_000);
 
   test('nowhere more than 0.02 mm below the target, nowhere more above it than the ridge of the slope and 0.04 mm', () => {
-    const { target, cut, mask } = plan;
-    const { width: w, height: h, cell } = target;
-    const t = target.data;
-    const closed = closeWithBall(target, 1.5875);
-    let below = 0;
-    let above = -Infinity;
-    let seen = 0;
-    for (let j = 1; j < h - 1; j++) {
-      for (let i = 1; i < w - 1; i++) {
-        const k = j * w + i;
-        if (mask[k] === MASK.waste) continue;
-        const steep = Math.max(...[1, -1, w, -w].map((d) => Math.abs(t[k + d] - t[k])));
-        if (steep > CLIFF * cell) {
-          // One cell sideways is allowed at a wall.
-          let low = Infinity;
-          for (const a of [-w, 0, w]) for (const b of [-1, 0, 1]) low = Math.min(low, t[k + a + b]);
-          below = Math.min(below, cut.data[k] - low);
-          continue;
-        }
-        const gx = (t[k + 1] - t[k - 1]) / (2 * cell);
-        const gy = (t[k + w] - t[k - w]) / (2 * cell);
-        const cosine = 1 / Math.sqrt(1 + gx * gx + gy * gy);
-        const d = (cut.data[k] - t[k]) * cosine;
-        below = Math.min(below, d);
-        if (mask[k] !== MASK.cut || closed[k] - t[k] > 0.002) continue;
-        seen++;
-        above = Math.max(above, d - scallop(1.5875, Math.min(3.175, 0.254 / cosine)));
-      }
-    }
+    const { below, above, seen } = offTarget(plan);
     expect(seen).toBeGreaterThan(enough);
     expect(below).toBeGreaterThanOrEqual(-0.02);
     // Judged between the cells that the plan has read: what stands at edges between them counts too.
