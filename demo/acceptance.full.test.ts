@@ -1,11 +1,11 @@
 import { beforeAll, describe, expect, test } from 'vitest';
-import { demoJobOf } from '../../../demo/shop';
-import { contentLoader } from '../../server/content';
-import { withEdits } from '../doc/edits';
-import type { SetupView } from '../setup/view';
+import { withEdits } from '../src/core/doc/edits';
+import { errorsOf, planWhole, type SetupPlan } from '../src/core/plan/plan-test-kit';
+import { variantsOf } from '../src/core/plan/variants';
+import type { SetupView } from '../src/core/setup/view';
+import { contentLoader } from '../src/server/content';
 import { onCell, placesMet, planDemo, plaqueTests } from './acceptance-test-kit';
-import { errorsOf, planWhole, type SetupPlan } from './plan-test-kit';
-import { variantsOf } from './variants';
+import { demoJobOf } from './shop';
 
 /** The cell that the arranged plaque asks for, and a coarser one, mm: how far a path cuts too deep beside a bend grows with the square of the cell. */
 const OWN = 0.099;

@@ -1,13 +1,13 @@
 import { beforeAll, expect, test } from 'vitest';
-import { demoJobOf } from '../../../demo/shop';
-import { contentLoader } from '../../server/content';
-import { MASK } from '../arrange/target';
-import type { HeightField } from '../field/height-field';
-import { cutterOffset } from '../kernels/cutter-offset';
-import type { SetupView } from '../setup/view';
-import { setupView } from '../setup/view';
-import { errorsOf, planWhole, type SetupPlan, setupPlan } from './plan-test-kit';
-import type { Plan } from './summary';
+import { MASK } from '../src/core/arrange/target';
+import type { HeightField } from '../src/core/field/height-field';
+import { cutterOffset } from '../src/core/kernels/cutter-offset';
+import { errorsOf, planWhole, type SetupPlan, setupPlan } from '../src/core/plan/plan-test-kit';
+import type { Plan } from '../src/core/plan/summary';
+import type { SetupView } from '../src/core/setup/view';
+import { setupView } from '../src/core/setup/view';
+import { contentLoader } from '../src/server/content';
+import { demoJobOf } from './shop';
 
 /** Ridge of a ball between passes, h = R - sqrt(R^2 - (s / 2)^2): any machining handbook. mm. */
 const scallop = (R: number, s: number) => R - Math.sqrt(R * R - (s / 2) ** 2);

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, test } from 'vitest';
-import { MASK } from '../arrange/target';
+import { MASK } from '../src/core/arrange/target';
+import { errorsOf } from '../src/core/plan/plan-test-kit';
 import { onCell, placesMet, planDemo, plaqueTests } from './acceptance-test-kit';
-import { errorsOf } from './plan-test-kit';
 
 // What of the sample jobs is soon planned. All of them at their own cells, and the plaque in its own size, stand in acceptance.full.test.ts.
 
