@@ -5,7 +5,7 @@ import { HOBBY_MACHINE, materialNamed } from '../src/core/doc/defaults';
 import type { Job } from '../src/core/doc/job';
 import { dishes, drawerBit, plainSetup, proposed } from '../src/core/plan/plan-test-kit';
 import { writeStl } from '../src/core/sources/stl';
-import { clean, enter, field, layerRow, putJob, saved } from './board';
+import { clean, drag, enter, field, layerRow, onScreen, putJob, saved } from './board';
 import { BASE, TestServer } from './server';
 import { expect, test } from './test';
 
@@ -170,6 +170,50 @@ test('what both faces share follows, until it is made independent; the board is 
   await expect(cases.nth(1)).toContainText('moved 0.4, 0 mm');
   await expect(cases.nth(1)).toContainText('steps up to 0.4 mm');
   await clean(page, 'beside its place');
+});
+
+test('a back that lies upside down on the machine is shown as seen: hands, keys and new layers follow the picture', async ({
+  page,
+}) => {
+  const { face, back } = dishes({ x: 60, y: 100, thickness: 12, material: materialNamed('maple') });
+  face.cell = 0.4;
+  face.board.flip = 'about-x';
+  const id = await putJob(face);
+  await page.goto(`/jobs/${id}?station=arrange&setup=${back.setup.id}`);
+  const layersOf = async () => (await documentOf(id)).boards[0].setups[1].layers;
+  const [{ name, centre }] = await layersOf();
+  const way = page.getByRole('group', { name: 'Which way up the board is shown' });
+  await expect(way.getByRole('button', { name: 'on the machine' })).toHaveAttribute('aria-pressed', 'true');
+  await way.getByRole('button', { name: 'as seen' }).click();
+  // Half a turn round the dish lies where its opposite place was.
+  const board = { x: 60, y: 100 };
+  const at = await onScreen(page, board.x - centre.x, board.y - centre.y, board);
+  await page.mouse.click(at.x, at.y);
+  await expect(page.getByRole('button', { name: `Turn ${name}` })).toBeVisible();
+  await drag(page, at, { x: at.x + 5 * at.scale, y: at.y });
+  await page.mouse.up();
+  await saved(page);
+  const dragged = (await layersOf())[0].centre;
+  expect(Math.abs(dragged.x - centre.x + 5)).toBeLessThan(1);
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(async () => (await layersOf())[0].centre.x).toBeCloseTo(dragged.x - 1, 3);
+  await page.keyboard.press('ArrowUp');
+  await expect.poll(async () => (await layersOf())[0].centre.y).toBeCloseTo(dragged.y - 1, 3);
+  await page.getByText('Add', { exact: true }).click();
+  await page.getByRole('button', { name: 'Oval', exact: true }).click();
+  await expect.poll(async () => (await layersOf()).at(-1)!.turn).toBe(180);
+  await clean(page, 'as seen');
+  // The other side can be cut first, by one press, and it is one step to undo.
+  await station(page, 'Board').click();
+  await faces(page, (what) => what.click());
+  await page.getByRole('button', { name: 'Cut Back first' }).click();
+  const order = async () => (await documentOf(id)).boards[0].setups.map((s) => s.up);
+  await expect.poll(order).toEqual(['back', 'face']);
+  await page.keyboard.press('Control+z');
+  await expect.poll(order).toEqual(['face', 'back']);
+  // Of the face both ways are one.
+  await page.getByRole('button', { name: '1 Face' }).click();
+  await expect(way).toHaveCount(0);
 });
 
 test('a jig for loose pieces is made from its setup, and what it leaves is said', async ({ page }) => {

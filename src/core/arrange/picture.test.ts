@@ -73,3 +73,16 @@ test('what is left over carries strokes and what is too deep dots; what is right
   // The patterns are not each other's.
   expect(inked(0.15)).not.toEqual(inked(-0.15));
 });
+
+test('a picture that is shown half a turn round is lit as one of a surface that lies so', () => {
+  const grid = boardGrid(20, 14, 1);
+  const n = grid.width * grid.height;
+  const heights = Float32Array.from({ length: n }, (_, k) => -((k * 7) % 5) - Math.sin(k / 3));
+  const paper: Rgb = [255, 255, 255];
+  const common = { grid, mask: new Uint8Array(n).fill(MASK.cut), paper, hatch: paper };
+  const turned = shade({ ...common, heights, turned: true }).data;
+  const lies = shade({ ...common, heights: heights.slice().reverse() }).data;
+  expect(turned).not.toEqual(shade({ ...common, heights }).data);
+  for (let k = 0; k < n; k++)
+    expect([...turned.subarray(4 * k, 4 * k + 4)]).toEqual([...lies.subarray(4 * (n - 1 - k), 4 * (n - k))]);
+});

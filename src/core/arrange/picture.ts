@@ -98,6 +98,8 @@ export interface ShadeInput {
   web?: { wood: Float32Array; least: number; thickness: number };
   /** The board's thickness, mm: what goes further down, as a hole into the spoilboard, is as deep as that; no bound where it is left out. */
   thickness?: number;
+  /** The picture will be shown half a turn round: it is lit from its lower right, so that it is lit from the upper left then. */
+  turned?: boolean;
   paper: Rgb;
   hatch: Rgb;
 }
@@ -120,6 +122,7 @@ export function shade({
   deviation,
   web,
   thickness = Infinity,
+  turned = false,
   paper,
   hatch,
 }: ShadeInput): Picture {
@@ -130,6 +133,7 @@ export function shade({
   const span = low < 0 ? Math.min(-low, thickness) : 1;
   const range = deviation ? deviationRange(deviation) : 1;
   const px = out.data;
+  const side = turned ? -1 : 1;
   // As wide on a coarse grid as on a fine one.
   const pitch = Math.max(4, Math.round(Math.max(width, height) / 84));
   const stroke = Math.max(1, Math.round(pitch / 6));
@@ -144,7 +148,7 @@ export function shade({
       const gx = (heights[k + e] - heights[k + w]) / (2 * cell);
       const gy = (heights[k + n] - heights[k + s]) / (2 * cell);
       const inv = 1 / Math.sqrt(1 + gx * gx + gy * gy);
-      const light = Math.max(0, (0.5 * gx - 0.55 * gy + 0.67) * inv);
+      const light = Math.max(0, (side * (0.5 * gx - 0.55 * gy) + 0.67) * inv);
       let c: Rgb;
       let lit = 0.5 + 0.75 * light;
       if (web) {

@@ -10,6 +10,7 @@ import {
   boundsAround,
   duplicateLayers,
   editLayers,
+  halfTurned,
   mirrorLayers,
   moveLayers,
   placeDrawing,
@@ -193,4 +194,22 @@ test('what a join does, in words', () => {
   expect(effectText({ ...l, join: 'lowest' }, { ...e, changed: 0 }, 'panel')).toBe(
     'It changes nothing: what lies beneath is lower everywhere.',
   );
+});
+
+test('pieces of a drawing that are put in as the piece is seen turn together, about their middle; twice is as before', () => {
+  const made = [
+    { ...newShape({ id: 'a', name: 'A' }, { kind: 'rectangle' }, { kind: 'flat' }, board), size: { x: 10, y: 4 } },
+    { ...newShape({ id: 'b', name: 'B' }, { kind: 'rectangle' }, { kind: 'flat' }, board), size: { x: 6, y: 6 } },
+  ];
+  made[0].centre = { x: 20, y: 30 };
+  made[1].centre = { x: 40, y: 35 };
+  const turned = halfTurned(made);
+  expect(turned.map((l) => l.turn)).toEqual([180, 180]);
+  // From 15 to 43 and from 28 to 38 mm: their middle is at 29, 33.
+  expect(turned.map((l) => l.centre)).toEqual([
+    { x: 38, y: 36 },
+    { x: 18, y: 31 },
+  ]);
+  expect(halfTurned(turned)).toEqual(made);
+  expect(halfTurned([])).toEqual([]);
 });

@@ -10,6 +10,17 @@ import type { SourceInfo } from '@/core/sources/inspect';
 import { MM_PER_INCH } from '@/core/units/length';
 import { clean } from '@/core/units/round';
 
+/** New layers, all together half a turn round: put in while the board is shown so, they stand upright in that view. */
+export function halfTurned(layers: Layer[]): Layer[] {
+  if (layers.length === 0) return [];
+  const { x0, y0, x1, y1 } = joinBounds(layers.map((l) => boundsOf(l)));
+  return layers.map((l) => ({
+    ...l,
+    turn: (l.turn + 180) % 360,
+    centre: { x: clean(x0 + x1 - l.centre.x), y: clean(y0 + y1 - l.centre.y) },
+  }));
+}
+
 export const newId = () => crypto.randomUUID().slice(0, 8);
 
 /** The first name for a group that none has yet. */

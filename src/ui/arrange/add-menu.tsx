@@ -8,7 +8,7 @@ import { NEW_WORDS, newShape, newWords } from '@/core/arrange/new-layer';
 import type { Layer } from '@/core/doc/layer';
 import type { SetupView } from '@/core/setup/view';
 import type { Drawing } from '@/core/sources/drawing';
-import { newId, placeDrawing, placeFile } from './actions';
+import { halfTurned, newId, placeDrawing, placeFile } from './actions';
 import type { Entry } from './shape-entries';
 import { ShapesMenu } from './shapes-menu';
 import { UnitQuestion } from './unit-question';
@@ -17,6 +17,8 @@ import { arranged } from './use-arrangement';
 interface Props {
   job: SetupView;
   change(edit: (j: SetupView) => void): void;
+  /** Whether the board is shown half a turn round; what is added stands upright in that view. */
+  turned: boolean;
   onSelect(ids: readonly string[]): void;
   /** What selects layers that arrive later, unless something else has been selected by then. */
   selectLater(): (ids: readonly string[]) => void;
@@ -41,7 +43,7 @@ function Uploading({ share, cancel }: { share: number; cancel(): void }) {
 }
 
 /** What can be put on the board: shapes and textures made here, words, and files. */
-export function AddMenu({ job, change, onSelect, selectLater }: Props) {
+export function AddMenu({ job, change, onSelect, selectLater, turned }: Props) {
   const file = useId();
   const client = useQueryClient();
   const [busy, setBusy] = useState<{ name: string; share: number; cancel(): void } | null>(null);
@@ -50,7 +52,8 @@ export function AddMenu({ job, change, onSelect, selectLater }: Props) {
   const [unsized, setUnsized] = useState<{ file: string; drawing: Drawing } | null>(null);
   const put = (added: Layer[], select: Props['onSelect'] = onSelect) => {
     setError(null);
-    change((j) => j.layers.push(...added));
+    const upright = turned ? halfTurned(added) : added;
+    change((j) => j.layers.push(...upright));
     select(added.map((l) => l.id));
   };
   const putDrawing = (name: string, drawing: Drawing, select?: Props['onSelect']) => {

@@ -22,6 +22,8 @@ interface Props extends Omit<Shaping, 'section'> {
   selected: string[];
   coarse: CoarseLook | null;
   facts: SurfaceFacts | null;
+  /** Whether the board is shown half a turn round. */
+  turned: boolean;
   library: Library | undefined;
   onSelect(ids: readonly string[]): void;
   /** What selects layers that arrive later, unless something else has been selected by then. */
@@ -50,7 +52,7 @@ export function ArrangeSide(props: Props) {
   });
   return (
     <div className="flex h-full flex-col">
-      <AddMenu job={job} change={change} onSelect={onSelect} selectLater={props.selectLater} />
+      <AddMenu {...{ job, change, onSelect }} selectLater={props.selectLater} turned={props.turned} />
       <LedgerBar job={job} facts={facts} />
       <div className="max-h-[34%] min-h-24 shrink-0 overflow-y-auto border-b border-base-300">
         <LayerList

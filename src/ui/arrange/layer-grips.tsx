@@ -57,6 +57,7 @@ export function Grips({
   layer,
   px,
   py,
+  turned,
   onSize,
   onTurn,
   onMove,
@@ -65,15 +66,18 @@ export function Grips({
   layer: Layer;
   px: ToPixel;
   py: ToPixel;
+  /** Whether the board is shown half a turn round. */
+  turned: boolean;
   onSize(e: ReactPointerEvent): void;
   onTurn(e: ReactPointerEvent): void;
   onMove(e: ReactPointerEvent): void;
   onDrop(): void;
 }) {
   const knob = corner(layer, 0, 1);
+  const over = turned ? -24 : 24;
   const lifted = {
-    x: px(knob.x) - Math.sin((layer.turn * Math.PI) / 180) * 24,
-    y: py(knob.y) - Math.cos((layer.turn * Math.PI) / 180) * 24,
+    x: px(knob.x) - Math.sin((layer.turn * Math.PI) / 180) * over,
+    y: py(knob.y) - Math.cos((layer.turn * Math.PI) / 180) * over,
   };
   return (
     <>

@@ -3,7 +3,7 @@ import { type PointerEvent as ReactPointerEvent, useRef, useState } from 'react'
 import { boundsOf, layerAt, type Snap } from '@/core/arrange/place';
 import type { Layer } from '@/core/doc/layer';
 import type { SetupView } from '@/core/setup/view';
-import type { Layout } from '@/ui/board-view/layout';
+import { type Layout, onScreen, pointerOn } from '@/ui/board-view/layout';
 import { boundsAround } from './actions';
 import { type Drag, type Edit, moveEdit, sizeEdit, turnEdit } from './drag-edits';
 import { fieldsOf } from './kinds/registry';
@@ -39,13 +39,9 @@ export function LayerHandles({ job, selected, close, layout, onSelect, tryOut, c
   const [drag, setDrag] = useState<Drag | null>(null);
   const [snaps, setSnaps] = useState<Snap[]>([]);
   const pending = useRef<Edit | null>(null);
-  const [{ scale, left, bottom }, { board }] = [layout, job];
-  const px = (x: number) => left + x * scale;
-  const py = (y: number) => bottom - y * scale;
-  const place = (e: ReactPointerEvent) => {
-    const svg = rect.current!.ownerSVGElement!.getBoundingClientRect();
-    return { x: (e.clientX - svg.left - left) / scale, y: (bottom - (e.clientY - svg.top)) / scale };
-  };
+  const [{ scale }, { board }] = [layout, job];
+  const { px, py, ...on } = onScreen(layout);
+  const place = (e: ReactPointerEvent) => on.place(...pointerOn(rect.current!.ownerSVGElement!, e));
   const chosen = job.layers.filter((l) => selected.includes(l.id));
   const one = chosen.length === 1 ? chosen[0] : null;
   const Own = one && fieldsOf(one).Handles;
@@ -139,7 +135,7 @@ export function LayerHandles({ job, selected, close, layout, onSelect, tryOut, c
       )}
       {one && !one.locked && (
         <Grips
-          {...{ layer: one, px, py }}
+          {...{ layer: one, px, py, turned: layout.turned }}
           onSize={(e) => start(e, { kind: 'size', layer: one, ...place(e) })}
           onTurn={(e) => start(e, { kind: 'turn', layer: one })}
           onMove={move}

@@ -24,7 +24,7 @@ export function BoardCanvas({
   board,
   surface,
   mode,
-  layout: { scale, left, bottom },
+  layout: { scale, x0, y0, turned },
   width,
   height,
   marked,
@@ -49,18 +49,19 @@ export function BoardCanvas({
     const { web } = surface;
     if (mode === 'web' && web) {
       const { grid, heights, wood } = web;
-      return canvasOf(shade({ grid, heights, mask: NO_MASK, web: { wood, least, thickness }, ...colours }));
+      return canvasOf(shade({ grid, heights, mask: NO_MASK, web: { wood, least, thickness }, turned, ...colours }));
     }
     const image = shade({
       grid: surface.grid,
       heights: (surface.cut ?? surface.target).data,
       mask: surface.mask,
       thickness,
+      turned,
       deviation: mode === 'left over' && surface.deviation ? surface.deviation : undefined,
       ...colours,
     });
     return canvasOf(image);
-  }, [surface, mode, dark, least, thickness]);
+  }, [surface, mode, dark, least, thickness, turned]);
   const shownMarks = marked ?? surface?.clipped ?? null;
   const marks = useMemo(
     () => (shownMarks && typeof document !== 'undefined' ? canvasOf(tint(shownMarks.grid, shownMarks.mask)) : null),
@@ -80,8 +81,10 @@ export function BoardCanvas({
     if (!picture) return;
     g.imageSmoothingEnabled = true;
     g.imageSmoothingQuality = 'high';
-    g.drawImage(picture, left, bottom - board.y * scale, board.x * scale, board.y * scale);
-    if (marks) g.drawImage(marks, left, bottom - board.y * scale, board.x * scale, board.y * scale);
-  }, [picture, marks, width, height, left, bottom, scale, board.x, board.y]);
+    g.translate(x0, y0);
+    if (turned) g.rotate(Math.PI);
+    g.drawImage(picture, 0, -board.y * scale, board.x * scale, board.y * scale);
+    if (marks) g.drawImage(marks, 0, -board.y * scale, board.x * scale, board.y * scale);
+  }, [picture, marks, width, height, x0, y0, turned, scale, board.x, board.y]);
   return <canvas ref={canvas} className="absolute inset-0" style={{ width, height }} aria-hidden />;
 }

@@ -8,7 +8,7 @@ import type { SetupView } from '@/core/setup/view';
 import { sayLength } from '@/core/units/say';
 import type { Surface } from '../job/surface';
 import { BoardCanvas } from './board-canvas';
-import type { Layout, SectionLine, ViewMode } from './layout';
+import { type Layout, onScreen, pointerOn, type SectionLine, type ViewMode } from './layout';
 import { kept, shifted } from './section-line';
 import { type Grip, type OnScreen, SectionGrips, SectionRule } from './section-rule';
 
@@ -93,15 +93,10 @@ export function BoardPlan({
 }: Props) {
   const svg = useRef<SVGSVGElement>(null);
   const [grip, setGrip] = useState<{ kind: Grip; from: SectionLine; x: number; y: number } | null>(null);
-  const { scale, left, bottom } = layout;
+  const { scale } = layout;
   const { board } = job;
-  const px = (x: number) => left + x * scale;
-  const py = (y: number) => bottom - y * scale;
-
-  const place = (e: ReactPointerEvent) => {
-    const r = svg.current!.getBoundingClientRect();
-    return { x: (e.clientX - r.left - left) / scale, y: (bottom - (e.clientY - r.top)) / scale };
-  };
+  const { px, py, ...on } = onScreen(layout);
+  const place = (e: ReactPointerEvent) => on.place(...pointerOn(svg.current!, e));
   const take = (kind: Grip) => (e: ReactPointerEvent) => {
     e.preventDefault();
     e.stopPropagation();
@@ -135,8 +130,8 @@ export function BoardPlan({
         onPointerLeave={() => onPointer(null)}
       >
         <rect
-          x={px(0)}
-          y={py(board.y)}
+          x={Math.min(px(0), px(board.x))}
+          y={Math.min(py(0), py(board.y))}
           width={board.x * scale}
           height={board.y * scale}
           fill="none"

@@ -69,7 +69,9 @@ export function SectionGrips({
           const v = by[e.key];
           if (!v) return;
           e.preventDefault();
-          onSection(shifted(board, section, v[0], v[1]));
+          // The line goes the way of the arrow, however the board lies in the view.
+          const along = Math.sign(px(1) - px(0));
+          onSection(shifted(board, section, along * v[0], along * v[1]));
         }}
       />
       {(['start', 'end'] as const).map((kind) => {

@@ -87,7 +87,7 @@ export function FacesFold(props: SetupProps & { onSetup(id: string): void; summa
             note={board.flip === 'about-y' ? 'about the axis along its width' : 'about the axis along its length'}
           />
           <RegisterFields job={job} change={change} bits={bits} />
-          <FaceFirst job={job} summary={summary} />
+          <FaceFirst job={job} summary={summary} change={change} />
           <p className="soft py-1 text-[13px] leading-snug first-letter:uppercase">
             {offInWords(board, job.setup, sayLength)}
           </p>

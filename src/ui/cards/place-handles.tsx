@@ -6,7 +6,7 @@ import type { CutoutFacts } from '@/core/passes/cutout/plan';
 import type { SetupView } from '@/core/setup/view';
 import { clean } from '@/core/units/round';
 import { sayLength } from '@/core/units/say';
-import type { Layout } from '@/ui/board-view/layout';
+import { type Layout, onScreen, pointerOn, wayOnBoard } from '@/ui/board-view/layout';
 import { SlotLines } from './slot-lines';
 
 /** How far an arrow key moves a place, mm; ten times as far with Shift. */
@@ -39,16 +39,11 @@ function Places({
   size: number | null;
 }) {
   const [drag, setDrag] = useState<({ n: number } & Place) | null>(null);
-  const place = (e: ReactPointerEvent) => {
-    const box = (e.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
-    return {
-      x: (e.clientX - box.left - layout.left) / layout.scale,
-      y: (layout.bottom - (e.clientY - box.top)) / layout.scale,
-    };
-  };
+  const { px, py, ...on } = onScreen(layout);
+  const place = (e: ReactPointerEvent) => on.place(...pointerOn((e.currentTarget as SVGElement).ownerSVGElement!, e));
   return places.map((t, n) => {
     const at = drag?.n === n ? drag : t;
-    const [cx, cy] = [layout.left + at.x * layout.scale, layout.bottom - at.y * layout.scale];
+    const [cx, cy] = [px(at.x), py(at.y)];
     const look = { fill: 'var(--color-base-100)', stroke: 'var(--color-accent)', strokeWidth: 2.5 };
     return (
       // biome-ignore lint/a11y/useSemanticElements: a handle on a drawing
@@ -60,8 +55,9 @@ function Places({
         className="cursor-move"
         aria-label={`${name} ${n + 1} at ${sayLength(t.x)}, ${sayLength(t.y)}; arrow keys move it`}
         onKeyDown={(e) => {
-          const step = KEYS[e.key];
-          if (!step) return;
+          const way = KEYS[e.key];
+          if (!way) return;
+          const step = wayOnBoard(layout, way);
           e.preventDefault();
           e.stopPropagation();
           const by = e.shiftKey ? 10 * NUDGE : NUDGE;
@@ -108,15 +104,15 @@ export const hasPlaces = (pass: Pass, facts: CutoutFacts | null) =>
 
 /** What of a pass is moved on the board: a cut-out's tabs, holes, places where the board was measured. */
 export function PlaceHandles({ pass, facts, layout, change }: Props) {
+  const { px, py } = onScreen(layout);
   const edit = (f: (p: Pass) => void) => change((j) => f(j.passes.find((p) => p.id === pass.id)!));
   if (pass.kind === 'cutout' && facts) {
     return (
       <g>
         {facts.rings.map((r) => {
-          const points = Array.from(
-            { length: r.length / 2 },
-            (_, i) => `${layout.left + r[2 * i] * layout.scale},${layout.bottom - r[2 * i + 1] * layout.scale}`,
-          ).join(' ');
+          const points = Array.from({ length: r.length / 2 }, (_, i) => `${px(r[2 * i])},${py(r[2 * i + 1])}`).join(
+            ' ',
+          );
           return (
             <polygon
               key={points.slice(0, 60)}

@@ -9,7 +9,7 @@ import { frameBetween } from '@/core/setup/frame';
 import type { SetupView } from '@/core/setup/view';
 import { trimNumber } from '@/core/units/length';
 import { sayLength } from '@/core/units/say';
-import type { Layout, SectionLine } from '@/ui/board-view/layout';
+import { type Layout, onScreen, type SectionLine } from '@/ui/board-view/layout';
 import type { Surface } from '../job/surface';
 import { Readout } from './readout';
 import { SectionHollows } from './section-hollows';
@@ -42,8 +42,9 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
   const { scale } = layout;
   // Below its own place on the board as long as it runs more across than up; from the board's left edge otherwise.
   const across = Math.abs(section.x1 - section.x0) >= 0.99 * length;
-  const forward = section.x1 >= section.x0;
-  const left = layout.left + (across ? Math.min(section.x0, section.x1) * scale : 0);
+  const { px } = onScreen(layout);
+  const forward = px(section.x1) >= px(section.x0);
+  const left = across ? Math.min(px(section.x0), px(section.x1)) : Math.min(px(0), px(board.x));
   const n = Math.max(2, Math.min(2000, Math.round(length * scale)));
   const exact = useQuery({
     queryKey: ['section', plan, job.setup.id, section, n],

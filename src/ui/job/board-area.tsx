@@ -102,6 +102,33 @@ function Modes({ screen }: { screen: OpenScreen }) {
   );
 }
 
+/** Which way up a board is shown that lies upside down on the machine: as it lies there, or as its piece is seen. */
+function WayUp({ screen }: { screen: OpenScreen }) {
+  const { upsideDown, seen, setSeen, mode } = screen;
+  if (!upsideDown || mode === 'turn') return null;
+  const ways = [
+    [false, 'on the machine', 'as it lies on the machine, turned over about its length: what was far is near'],
+    [true, 'as seen', 'as the piece is seen from behind, turned like a page: what is up on its face is up here too'],
+  ] as const;
+  return (
+    <fieldset className="join absolute top-12 right-2">
+      <legend className="sr-only">Which way up the board is shown</legend>
+      {ways.map(([way, name, title]) => (
+        <button
+          key={name}
+          type="button"
+          title={title}
+          aria-pressed={seen === way}
+          className={`btn join-item btn-sm ${seen === way ? 'btn-primary' : 'bg-base-100'}`}
+          onClick={() => setSeen(way)}
+        >
+          {name}
+        </button>
+      ))}
+    </fieldset>
+  );
+}
+
 /** Board, depth strip, and below them the passes or the pattern drawer. */
 export function BoardArea({
   screen,
@@ -131,6 +158,7 @@ export function BoardArea({
           </p>
         )}
         <Modes screen={screen} />
+        <WayUp screen={screen} />
         <SetupSwitch screen={screen} />
         <Legend mode={screen.mode} surface={surface} board={job.board} />
         <Progress

@@ -6,7 +6,8 @@ import { ASSETS } from '@/contract/assets';
 import { addressOf } from '@/contract/endpoint';
 import { JOBS } from '@/contract/jobs';
 import type { Pattern } from '@/contract/patterns';
-import { placeFile } from '../arrange/actions';
+import { halfTurned, placeFile } from '../arrange/actions';
+import { fitted, onScreen } from '../board-view/layout';
 import { useSaidUnit } from '../controls/unit';
 import { BoardArea, type Room } from './board-area';
 import { Conflict } from './progress';
@@ -30,19 +31,6 @@ function useSize<T extends HTMLElement>() {
     watch.current.observe(el);
   }, []);
   return { ref, size, element };
-}
-
-/** The board as large as fits into the room that there is. */
-function roomFor(size: { width: number; height: number }, board: { x: number; y: number }): Room {
-  const scale = Math.max(0.01, Math.min((size.width - 2 * PAD) / board.x, (size.height - 2 * PAD) / board.y));
-  return {
-    ...size,
-    layout: {
-      scale,
-      left: (size.width - board.x * scale) / 2,
-      bottom: (size.height + board.y * scale) / 2,
-    },
-  };
 }
 
 /** A job that is on its way, cannot be read, or has no setup. */
@@ -82,10 +70,10 @@ function OpenJob({ screen }: { screen: OpenScreen }) {
   const [carried, setCarried] = useState<Pattern | null>(null);
   const { ref: boardRef, size, element } = useSize<HTMLDivElement>();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
-  const room = roomFor(size, job.board);
+  const room: Room = { ...size, layout: fitted(size, PAD, job.board, screen.turned) };
   const place = (p: Pattern, at: { x: number; y: number } | null) => {
     const layer = placeFile(job, p, at);
-    change((j) => j.layers.push(layer));
+    change((j) => j.layers.push(...(screen.turned ? halfTurned([layer]) : [layer])));
     editor.select([layer.id]);
   };
   /** A pattern let go over the board is placed where it was let go. */
@@ -98,9 +86,9 @@ function OpenJob({ screen }: { screen: OpenScreen }) {
     const x = start.clientX + e.delta.x - box.left;
     const y = start.clientY + e.delta.y - box.top;
     if (x < 0 || y < 0 || x > box.width || y > box.height) return;
-    const { left, bottom, scale } = room.layout;
+    const at = onScreen(room.layout).place(x, y);
     const on = (v: number, most: number) => Math.min(most, Math.max(0, v));
-    place(pattern, { x: on((x - left) / scale, job.board.x), y: on((bottom - y) / scale, job.board.y) });
+    place(pattern, { x: on(at.x, job.board.x), y: on(at.y, job.board.y) });
   };
   return (
     <DndContext

@@ -32,6 +32,7 @@ function StationCard({ screen }: { screen: OpenScreen }) {
           onAxis={screen.setAxis}
           tryOut={screen.tryOut}
           facts={facts}
+          turned={screen.turned}
           onSelect={editor.select}
           selectLater={editor.selectLater}
           onMissed={screen.setMissed}

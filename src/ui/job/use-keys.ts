@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import type { SetupView } from '@/core/setup/view';
 import { duplicateLayers, editLayers, freeGroup, moveLayers, removeLayers, shiftLayers } from '../arrange/actions';
+import { wayOnBoard } from '../board-view/layout';
 import type { Editor } from '../editor/editor';
 import { STATIONS, type Station } from '../editor/place';
 
@@ -28,11 +29,14 @@ export function useKeys({
   change,
   station,
   layers: selected,
+  turned,
 }: {
   editor: Editor;
   change(edit: (job: SetupView) => void): void;
   station: Station;
   layers: string[];
+  /** Whether the board is shown half a turn round: an arrow moves things the way that it points. */
+  turned: boolean;
 }): void {
   useEffect(() => {
     const arrange = (e: KeyboardEvent): boolean => {
@@ -43,7 +47,8 @@ export function useKeys({
       const own = e.target instanceof Element && e.target.closest('[role="slider"], [aria-roledescription]') !== null;
       if (arrow && !ctrl && !own) {
         const d = e.shiftKey ? 10 : e.altKey ? 0.1 : 1;
-        change((j: SetupView) => moveLayers(j, selected, arrow[0] * d, arrow[1] * d));
+        const [x, y] = wayOnBoard({ turned }, arrow);
+        change((j: SetupView) => moveLayers(j, selected, x * d, y * d));
         return true;
       }
       if (e.key === 'Delete' || e.key === 'Backspace') {
@@ -91,5 +96,5 @@ export function useKeys({
     };
     addEventListener('keydown', keys);
     return () => removeEventListener('keydown', keys);
-  }, [editor, change, station, selected]);
+  }, [editor, change, station, selected, turned]);
 }

@@ -81,7 +81,8 @@ function useLook() {
   const [line, setLine] = useState<SectionLine | null>(null);
   const [pointer, setPointer] = useState<{ x: number; y: number } | null>(null);
   const [missed, setMissed] = useState<{ grid: Grid; mask: Uint8Array } | null>(null);
-  return { mode, setMode, line, setLine, pointer, setPointer, missed, setMissed };
+  const [seen, setSeen] = useState(false);
+  return { mode, setMode, line, setLine, pointer, setPointer, missed, setMissed, seen, setSeen };
 }
 
 /** What the job screen shows: one setup of a job with its plan, what is selected on it, and how it is looked at. */
@@ -107,7 +108,10 @@ export function useScreen(id: string) {
   const stopping = useMemo(() => (document ? problems(document).filter((f) => f.stops) : []), [document]);
   const found = findingsOf(state, stopping);
   const picked = found.find((f) => f.id === place.finding) ?? null;
-  useKeys({ editor, change, station, layers });
+  // Turned over about its length, the board's far edge lies near: whoever holds the piece turns it like a page, and sees it the other way up.
+  const upsideDown = job !== null && job.setup.up === 'back' && job.board.flip === 'about-x';
+  const turned = upsideDown && view.seen;
+  useKeys({ editor, change, station, layers, turned });
   useTitle(document?.name);
   const pass = job?.passes.find((p) => p.id === place.pass) ?? job?.passes[0] ?? null;
   const summary = fresh ? (plan?.summary ?? null) : null;
@@ -145,6 +149,8 @@ export function useScreen(id: string) {
     pass,
     cut: cutoutFacts(summary?.passes.find((p) => p.id === pass?.id)),
     ...view,
+    upsideDown,
+    turned,
     line: view.line ?? lineThrough(picked, job),
     picked,
     pick,
