@@ -17,7 +17,7 @@ test.afterAll(async () => {
 test('a plaque from nothing: joined, added up, undone to the empty board and redone, out and in again', async ({
   page,
 }) => {
-  const id = await emptyBoard(page);
+  const id = await emptyBoard(page, null);
   await page.getByRole('button', { name: /^Board / }).click();
   await enter(page, 'Length, x', '300');
   await enter(page, 'Width, y', '200');

@@ -27,17 +27,18 @@ export async function putFile(name: string, bytes: Uint8Array): Promise<{ hash: 
   return put.json() as Promise<{ hash: string }>;
 }
 
+async function send(method: string, url: string, body: unknown): Promise<{ id: string; revision: string }> {
+  const res = await fetch(BASE + url, {
+    method,
+    headers: { 'content-type': 'application/json', 'x-zealous-grain': '1' },
+    body: JSON.stringify(body),
+  });
+  expect(res.ok, await res.clone().text()).toBe(true);
+  return (await res.json()) as { id: string; revision: string };
+}
+
 /** A job with this document, as its id. */
 export async function putJob({ document }: Pick<SetupView, 'document'>): Promise<string> {
-  const send = async (method: string, url: string, body: unknown) => {
-    const res = await fetch(BASE + url, {
-      method,
-      headers: { 'content-type': 'application/json', 'x-zealous-grain': '1' },
-      body: JSON.stringify(body),
-    });
-    expect(res.ok, await res.clone().text()).toBe(true);
-    return (await res.json()) as { id: string; revision: string };
-  };
   const { id, revision } = await send('POST', '/api/jobs', {});
   await send('PUT', `/api/jobs/${id}`, { base: revision, document });
   return id;
@@ -111,10 +112,20 @@ export async function fromDrawer(page: Page, name: string, x: number, y: number)
   await expect(page.getByRole('heading', { level: 2, name })).toBeVisible();
 }
 
-/** A job begun on an empty board, as its id. */
-export async function emptyBoard(page: Page): Promise<string> {
+/**
+ * A job begun on an empty board, as its id.
+ * @param cell mm: planned by itself after every change, on coarse cells that is soon done; null for the one that its bits ask for
+ */
+export async function emptyBoard(page: Page, cell: number | null = 0.6): Promise<string> {
   await page.goto('/');
   await page.getByRole('button', { name: 'Start from an empty board' }).click();
   await page.waitForURL(/\/jobs\//);
-  return page.url().split('/').pop()!;
+  const id = page.url().split('/').pop()!;
+  const { document, revision } = (await (await fetch(`${BASE}/api/jobs/${id}`)).json()) as {
+    document: Job;
+    revision: string;
+  };
+  await send('PUT', `/api/jobs/${id}`, { base: revision, document: { ...document, cell } });
+  await page.reload();
+  return id;
 }

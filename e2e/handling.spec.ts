@@ -35,7 +35,7 @@ test.beforeAll(async () => {
   const job = setupView(demo.job);
   // A coarser grid is as sharp to the eye, and comes sooner.
   plaque = changed(job, {
-    cell: 0.3,
+    cell: 0.5,
     layers: job.layers.filter((l) => !cut.includes(l.id)),
     passes: job.passes.filter((p) => p.kind === 'rough' || p.kind === 'finish'),
   });

@@ -173,6 +173,7 @@ test('a pocket is cleared inside a layer’s outline, a tenth wider for an inlay
   const demo = setupView((await demoJobOf('OE-100')).job);
   const id = await putJob(
     changed(demo, {
+      cell: 0.6,
       layers: demo.layers.filter((l) => l.id === 'panel'),
       passes: demo.passes.filter((p) => p.kind === 'rough'),
     }),

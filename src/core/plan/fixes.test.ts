@@ -27,9 +27,12 @@ const fired = new Set<string>();
 
 /** A board of dishes with room for dowels, and one with them. */
 const ROOMY = { ...DISHED, y: 100 };
+function coarse(both: ReturnType<typeof dishes>): ReturnType<typeof dishes> {
+  both.face.cell = 0.3;
+  return both;
+}
 function doweled(edit: (p: HolePass, j: SetupView) => unknown): SetupView {
-  const { face, back } = dishes(ROOMY);
-  face.cell = 0.3;
+  const { face, back } = coarse(dishes(ROOMY));
   applyEdits(face.document, addDowels(face)!);
   back.setup.register = 'dowels';
   for (const p of face.passes) if (p.kind === 'hole') edit(p, face);
@@ -416,11 +419,11 @@ const SCENES: [string, () => SetupView][] = [
       }),
   ],
   ['floor', () => plain((j) => (j.layers[0].rise = 14))],
-  ['unregistered', () => dishes(ROOMY).face],
+  ['unregistered', () => coarse(dishes(ROOMY)).face],
   [
     'unregistered',
     () => {
-      const { face, back } = dishes(ROOMY);
+      const { face, back } = coarse(dishes(ROOMY));
       applyEdits(face.document, addDowels(face)!);
       back.setup.register = 'none';
       return face;

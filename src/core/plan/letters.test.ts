@@ -262,7 +262,7 @@ test('a groove over an edge of the panel is told, with the height of the edge', 
       centre: { x, y: 32 },
     });
   const said = async (x: number) =>
-    (await planShapes(over(x), load)).summary.findings.filter((f) => f.rule === 'groove-edge');
+    (await planShapes(changed(over(x), { cell: 0.2 }), load)).summary.findings.filter((f) => f.rule === 'groove-edge');
   expect(await said(50)).toEqual([]);
   const [f] = await said(85);
   expect(textOf(f).message).toContain('Cut runs over an edge that is 5 mm high');
