@@ -26,27 +26,34 @@ export function piecesOf(stands: Uint8Array, { width, height }: Pick<Grid, 'widt
       if (!stands[row + i]) continue;
       const run = parent.length;
       parent.push(run);
+      let joined = -1;
       for (; i < width && stands[row + i]; i++) {
         of[row + i] = run;
         const below = j > 0 ? of[row + i - width] : -1;
-        if (below >= 0) {
-          const [a, b] = [root(below), root(run)];
-          parent[Math.max(a, b)] = Math.min(a, b);
-        }
+        // The cells of a run below it are one already.
+        if (below < 0 || below === joined) continue;
+        joined = below;
+        const a = root(below);
+        const b = root(run);
+        parent[Math.max(a, b)] = Math.min(a, b);
       }
     }
   }
   const parts: Pieces['parts'] = [];
   const named = new Int32Array(parent.length).fill(-1);
   for (let k = 0; k < of.length; k++) {
-    if (of[k] < 0) continue;
-    const r = root(of[k]);
-    if (named[r] < 0) {
-      named[r] = parts.length;
-      parts.push({ cells: 0, first: k });
+    const run = of[k];
+    if (run < 0) continue;
+    if (named[run] < 0) {
+      const r = root(run);
+      if (named[r] < 0) {
+        named[r] = parts.length;
+        parts.push({ cells: 0, first: k });
+      }
+      named[run] = named[r];
     }
-    of[k] = named[r];
-    parts[named[r]].cells++;
+    of[k] = named[run];
+    parts[named[run]].cells++;
   }
   return { of, parts };
 }

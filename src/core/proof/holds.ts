@@ -139,8 +139,9 @@ function weakOf(wood: HeightField, holding: Holding[], isHeld: (x: number, y: nu
   const held = heldParts(strong, coarse, holding);
   return strong.parts.flatMap((p, n) => {
     const area = p.cells * coarse.cell ** 2;
+    if (area < CHIP || held.has(n)) return [];
     const at = placeIn(strong, n, coarse);
-    if (area < CHIP || held.has(n) || !isHeld(at.x, at.y)) return [];
+    if (!isHeld(at.x, at.y)) return [];
     // Between the two the wood that joins it gives way: halved until it is known to a twentieth of a millimetre.
     let [low, high] = [SKIN, FRAIL];
     while (high - low > 0.05) {
