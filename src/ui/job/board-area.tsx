@@ -13,6 +13,7 @@ import { PassRibbon } from './pass-ribbon';
 import { Progress } from './progress';
 import { SetupSwitch } from './screen-header';
 import type { OpenScreen } from './use-screen';
+import { Modes, WayUp } from './view-switches';
 
 const TurnView = dynamic(() => import('../board-view/turn-view').then((m) => m.TurnView), { ssr: false });
 
@@ -76,57 +77,6 @@ function sectionOn({ job, line }: OpenScreen) {
   const { board } = job;
   const on = line && Math.max(line.x0, line.x1) <= board.x && Math.max(line.y0, line.y1) <= board.y;
   return on ? line : { x0: 0, y0: board.y / 2, x1: board.x, y1: board.y / 2 };
-}
-
-const MODES = ['plan', 'turn', 'left over', 'web'] as const;
-
-/** How the board is shown. */
-function Modes({ screen }: { screen: OpenScreen }) {
-  const { mode, setMode, surface } = screen;
-  return (
-    <fieldset className="join absolute top-2 right-2">
-      <legend className="sr-only">How the board is shown</legend>
-      {MODES.filter((m) => m !== 'web' || surface?.web).map((m) => (
-        <button
-          key={m}
-          type="button"
-          aria-pressed={mode === m}
-          disabled={m === 'left over' && !surface?.deviation}
-          className={`btn join-item btn-sm ${mode === m ? 'btn-primary' : 'bg-base-100'}`}
-          onClick={() => setMode(m)}
-        >
-          {m}
-        </button>
-      ))}
-    </fieldset>
-  );
-}
-
-/** Which way up a board is shown that lies upside down on the machine: as it lies there, or as its piece is seen. */
-function WayUp({ screen }: { screen: OpenScreen }) {
-  const { upsideDown, seen, setSeen, mode } = screen;
-  if (!upsideDown || mode === 'turn') return null;
-  const ways = [
-    [false, 'on the machine', 'as it lies on the machine, turned over about its length: what was far is near'],
-    [true, 'as seen', 'as the piece is seen from behind, turned like a page: what is up on its face is up here too'],
-  ] as const;
-  return (
-    <fieldset className="join absolute top-12 right-2">
-      <legend className="sr-only">Which way up the board is shown</legend>
-      {ways.map(([way, name, title]) => (
-        <button
-          key={name}
-          type="button"
-          title={title}
-          aria-pressed={seen === way}
-          className={`btn join-item btn-sm ${seen === way ? 'btn-primary' : 'bg-base-100'}`}
-          onClick={() => setSeen(way)}
-        >
-          {name}
-        </button>
-      ))}
-    </fieldset>
-  );
 }
 
 /** Board, depth strip, and below them the passes or the pattern drawer. */

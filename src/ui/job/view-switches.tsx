@@ -1,0 +1,52 @@
+import type { OpenScreen } from './use-screen';
+
+const MODES = ['plan', 'turn', 'left over', 'web'] as const;
+
+/** How the board is shown. */
+export function Modes({ screen }: { screen: OpenScreen }) {
+  const { mode, setMode, surface } = screen;
+  return (
+    <fieldset className="join absolute top-2 right-2">
+      <legend className="sr-only">How the board is shown</legend>
+      {MODES.filter((m) => m !== 'web' || surface?.web).map((m) => (
+        <button
+          key={m}
+          type="button"
+          aria-pressed={mode === m}
+          disabled={m === 'left over' && !surface?.deviation}
+          className={`btn join-item btn-sm ${mode === m ? 'btn-primary' : 'bg-base-100'}`}
+          onClick={() => setMode(m)}
+        >
+          {m}
+        </button>
+      ))}
+    </fieldset>
+  );
+}
+
+/** Which way up a board is shown that lies upside down on the machine: as it lies there, or as its piece is seen. */
+export function WayUp({ screen }: { screen: OpenScreen }) {
+  const { upsideDown, seen, setSeen, mode } = screen;
+  if (!upsideDown || mode === 'turn') return null;
+  const ways = [
+    [false, 'on the machine', 'as it lies on the machine, turned over about its length: what was far is near'],
+    [true, 'as seen', 'as the piece is seen from behind, turned like a page: what is up on its face is up here too'],
+  ] as const;
+  return (
+    <fieldset className="join absolute top-12 right-2">
+      <legend className="sr-only">Which way up the board is shown</legend>
+      {ways.map(([way, name, title]) => (
+        <button
+          key={name}
+          type="button"
+          title={title}
+          aria-pressed={seen === way}
+          className={`btn join-item btn-sm ${seen === way ? 'btn-primary' : 'bg-base-100'}`}
+          onClick={() => setSeen(way)}
+        >
+          {name}
+        </button>
+      ))}
+    </fieldset>
+  );
+}
