@@ -1,7 +1,10 @@
 import { demoJobs } from '../demo/shop';
 import { withEdits } from '../src/core/doc/edits';
+import type { Job } from '../src/core/doc/job';
 import { backFrom } from '../src/core/plan/backs';
+import type { LoadContent } from '../src/core/plan/composing';
 import { planJob } from '../src/core/plan/pipeline';
+import type { Plan } from '../src/core/plan/summary';
 import { studyBeside } from '../src/core/proof/study';
 import { websOf } from '../src/core/proof/web';
 import { setupView, viewOf } from '../src/core/setup/view';
@@ -10,51 +13,71 @@ import { KernelPool } from '../src/server/kernel-pool';
 import { stageRunner } from '../src/server/stage-cache';
 import { row } from './row';
 
+/** A board that carries both faces of the plaque and keeps wood between them, mm. */
+const THICK = 24;
+/** Each is planned so often, one after the other; the least time counts. */
+const RUNS = 2;
+
+/** Plans a job with all cores and nothing stored. */
+async function planned(job: Job, load: LoadContent): Promise<{ plan: Plan; seconds: number }> {
+  const host = new KernelPool();
+  try {
+    const start = performance.now();
+    const stage = stageRunner(null, 'bench', {});
+    const plan = await planJob(job, load, { host, threads: host, progress() {}, stage });
+    return { plan, seconds: (performance.now() - start) / 1000 };
+  } finally {
+    await host.close();
+  }
+}
+
+/** What a web map, and a study of how the board lies, take once both faces are planned. */
+async function afterwards(job: Job, plan: Plan): Promise<void> {
+  const [solid] = plan.solids;
+  const at = performance.now();
+  const { web } = websOf(solid, job.boards[0].web, () => false, []);
+  const took = (performance.now() - at) / 1000;
+  row(`  web of ${(solid.top.length / 1e6).toFixed(1)} million cells`, `${web.toFixed(3)} mm, ${took.toFixed(2)} s`);
+  const [board] = job.boards;
+  const setups = board.setups.map((setup) => ({
+    view: viewOf(job, { board, setup }),
+    programs: plan.summary.programs
+      .filter((p) => p.setup === setup.id)
+      .map(({ file, text, cutter }) => ({ file, text, tool: cutter })),
+  }));
+  const host = new KernelPool();
+  try {
+    const begun = performance.now();
+    await studyBeside(board, setups, { shift: 0.3, turn: 0.2 }, host);
+    row('  study, nine ways to lie', `${((performance.now() - begun) / 1000).toFixed(1)} s`);
+  } finally {
+    await host.close();
+  }
+}
+
 /** The demo plaque with one face and with its mirror behind it: what a second face costs, its web, and a study of how it lies. */
 export async function benchFaces(): Promise<void> {
-  console.log('\nBoth faces of the demo plaque, 300 x 200 mm, layers to proof, all cores');
+  console.log(`\nBoth faces of the demo plaque, 300 x 200 x ${THICK} mm, layers to proof, all cores`);
   const { job: one, files } = (await demoJobs())[0];
+  one.boards[0].thickness = THICK;
   const load = contentLoader((h) => files.get(h)!.bytes);
   const both = withEdits(one, backFrom(setupView(one), 'mirror')!.edits);
-  const seconds: number[] = [];
-  for (const [name, job] of [
-    ['one face', one],
-    ['both faces', both],
-  ] as const) {
-    const host = new KernelPool();
-    try {
-      const start = performance.now();
-      const plan = await planJob(job, load, {
-        host,
-        threads: host,
-        progress() {},
-        stage: stageRunner(null, 'bench', {}),
-      });
-      seconds.push((performance.now() - start) / 1000);
+  const least = { 'one face': Infinity, 'both faces': Infinity };
+  let last: Plan | null = null;
+  for (let run = 0; run < RUNS; run++) {
+    for (const [name, job] of [
+      ['one face', one],
+      ['both faces', both],
+    ] as const) {
+      last = null;
+      const { plan, seconds } = await planned(job, load);
+      least[name] = Math.min(least[name], seconds);
       const told = plan.summary.findings.filter((f) => f.severity !== 'note').map((f) => f.rule);
       const peak = Math.round(process.resourceUsage().maxRSS / 1024);
-      row(`  ${name}`, `${seconds.at(-1)?.toFixed(1)} s, peak memory ${peak} MB, ${told.join(', ') || 'nothing told'}`);
-      if (job !== both) continue;
-      const [solid] = plan.solids;
-      const at = performance.now();
-      const { web } = websOf(solid, job.boards[0].web, () => false, []);
-      row(
-        `  web of ${(solid.top.length / 1e6).toFixed(1)} million cells`,
-        `${web.toFixed(3)} mm, ${((performance.now() - at) / 1000).toFixed(2)} s`,
-      );
-      const [board] = job.boards;
-      const setups = board.setups.map((setup) => ({
-        view: viewOf(job, { board, setup }),
-        programs: plan.summary.programs
-          .filter((p) => p.setup === setup.id)
-          .map(({ file, text, cutter }) => ({ file, text, tool: cutter })),
-      }));
-      const begun = performance.now();
-      await studyBeside(board, setups, { shift: 0.3, turn: 0.2 }, host);
-      row('  study, nine ways to lie', `${((performance.now() - begun) / 1000).toFixed(1)} s`);
-    } finally {
-      await host.close();
+      row(`  ${name}`, `${seconds.toFixed(1)} s, peak memory ${peak} MB, ${told.join(', ') || 'nothing told'}`);
+      if (job === both) last = plan;
     }
   }
-  row('  both over one (2.1)', (seconds[1] / seconds[0]).toFixed(2));
+  if (last) await afterwards(both, last);
+  row('  both over one, least of each (2.1)', (least['both faces'] / least['one face']).toFixed(2));
 }

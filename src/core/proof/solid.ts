@@ -54,10 +54,22 @@ export function woodUnder(solid: Solid, frame: Frame, surface: Float32Array): He
   const { grid, top, bottom } = solid;
   const { turned, thickness } = frame;
   const data = new Float32Array(top.length);
-  const own = turned ? turnedCells(surface, grid.width, turned) : surface;
-  for (let k = 0; k < data.length; k++)
-    if (top[k] > bottom[k]) data[k] = Math.max(0, turned ? top[k] + thickness + own[k] : own[k] - bottom[k]);
-  return { ...gridThrough(frame, grid), data: turned ? turnedCells(data, grid.width, turned) : data };
+  const [last, far] = [grid.width - 1, top.length - grid.width];
+  for (let row = 0; row < top.length; row += grid.width) {
+    for (let i = 0; i < grid.width; i++) {
+      const k = row + i;
+      if (top[k] <= bottom[k]) continue;
+      const own = cellInSetup(turned, row, i, last, far);
+      data[own] = Math.max(0, turned ? top[k] + thickness + surface[own] : surface[own] - bottom[k]);
+    }
+  }
+  return { ...gridThrough(frame, grid), data };
+}
+
+/** The cell of a setup's field that lies over cell i of a row of the solid, given the last of a row and the first of the last row. */
+function cellInSetup(turned: Frame['turned'], row: number, i: number, last: number, far: number): number {
+  if (!turned) return row + i;
+  return turned.about === 'about-y' ? row + last - i : far - row + i;
 }
 
 /** Whether more than `least` mm of wood stands over every cell; the surface as for woodUnder. */
@@ -68,7 +80,7 @@ export function standsEverywhere(solid: Solid, frame: Frame, surface: Float32Arr
   for (let row = 0; row < top.length; row += grid.width) {
     for (let i = 0; i < grid.width; i++) {
       const k = row + i;
-      const own = !turned ? surface[k] : turned.about === 'about-y' ? surface[row + last - i] : surface[far - row + i];
+      const own = surface[cellInSetup(turned, row, i, last, far)];
       if (top[k] <= bottom[k] || (turned ? top[k] + thickness + own : own - bottom[k]) <= least) return false;
     }
   }
