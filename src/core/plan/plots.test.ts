@@ -339,7 +339,10 @@ describe('a board in plots', () => {
       [2000, 900],
     ]);
     applyEdits(bare.document, addPass(bare, 'cutout', drawerBit('em6')));
+    bare.passes = bare.passes.filter((p) => p.kind === 'cutout');
     for (const p of bare.passes) if (p.kind === 'cutout') p.tabs.count = 0;
+    // Nothing is carved here that coarse cells could spoil.
+    bare.cell = 0.6;
     const { summary } = await planWhole(bare.document);
     const held = summary.programs.at(-1)!.held;
     expect(held.loose).toHaveLength(2);
