@@ -35,6 +35,7 @@ test('setups leave the wood that is in neither cut, whichever side is up and how
         const cut = surfaceOf(solid, f);
         const stood = cut.data.slice();
         for (let k = 0; k < n; k++) cut.data[k] = Math.min(cut.data[k], -depths[k]);
+        const wood = woodUnder(solid, f, cut.data).data;
         const before = replaceSurface(solid, f, cut.data);
         expect(Array.from(before.data)).toEqual(Array.from(stood));
         before.data.fill(99);
@@ -42,6 +43,8 @@ test('setups leave the wood that is in neither cut, whichever side is up and how
         for (let k = 0; k < n; k++) {
           const [i, j] = [k % 4, Math.floor(k / 4)];
           const own = turned === 'about-y' ? 4 * j + 3 - i : turned === 'about-x' ? 4 * (2 - j) + i : k;
+          // What a setup sees of the wood while it cuts is what the solid holds afterwards.
+          expect(wood[k]).toBe(Math.max(0, solid.top[own] - solid.bottom[own]));
           if (top[own] <= bottom[own]) continue;
           if (turned) bottom[own] = Math.max(bottom[own], depths[k] - 10);
           else top[own] = Math.min(top[own], -depths[k]);
