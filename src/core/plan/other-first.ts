@@ -1,7 +1,6 @@
 import { addsToOutline } from '../arrange/silhouette';
 import { inBoard } from '../doc/edits';
 import type { Pass } from '../doc/pass';
-import type { Setup } from '../doc/setup';
 import type { Edit } from '../findings/edit';
 import type { CutoutPass } from '../passes/cutout/schema';
 import type { HolePass } from '../passes/hole/schema';
@@ -14,13 +13,13 @@ const isDowels = (p: Pass): p is HolePass => p.kind === 'hole' && p.dowel !== nu
 const isCutout = (p: Pass): p is CutoutPass => p.kind === 'cutout';
 
 /** Cut-outs of the side that comes first now, as the other side makes them, with the tabs where they place themselves. */
-function carriedCutouts(view: SetupView, cutouts: CutoutPass[], taken: Setup): CutoutPass[] {
-  return cutouts.map((pass, n) => {
-    const of = pass.outline.of ?? view.layers.filter((l) => addsToOutline(l, view.seat.mode)).map((l) => l.id);
-    let id = pass.id;
-    while (taken.passes.some((p) => p.id === id)) id = `${pass.id}-${n + 2}`;
-    return { ...pass, id, outline: { ...pass.outline, of }, tabs: { ...pass.tabs, at: null } };
-  });
+function carriedCutouts(view: SetupView, cutouts: CutoutPass[]): CutoutPass[] {
+  const whole = () => view.layers.filter((l) => addsToOutline(l, view.seat.mode)).map((l) => l.id);
+  return cutouts.map((pass) => ({
+    ...pass,
+    outline: { ...pass.outline, of: pass.outline.of ?? whole() },
+    tabs: { ...pass.tabs, at: null },
+  }));
 }
 
 /**
@@ -48,7 +47,7 @@ export function otherSideFirst(view: SetupView): Edit[] | null {
     half.depth = null;
     early = early.slice(1);
   }
-  const late = carriedCutouts(viewOf(document, { board, setup: board.setups[1] }), early, first);
+  const late = carriedCutouts(viewOf(document, { board, setup: board.setups[1] }), early);
   first.passes = inOrder([...first.passes.filter((p) => !isDowels(p)), ...late]);
   second.passes = inOrder([...dowels, ...second.passes.filter((p) => !early.includes(p as CutoutPass))]);
   return [{ set: inBoard(view, 'setups'), to: [second, first] }];
