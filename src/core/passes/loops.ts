@@ -24,7 +24,7 @@ export interface Loop {
 /** Where the outermost ring runs: half a cell inside the first cell that is forbidden. */
 export const RIM = 0.5;
 
-/** Whether a way is shorter than `most`, mm. Its square tells nearly always, and takes a tenth of the time of its length. */
+/** Whether a way is shorter than `most`, mm. Its square tells nearly always, and is sooner worked out than its length. */
 export function within(dx: number, dy: number, most: number): boolean {
   const [square, of] = [dx * dx + dy * dy, most * most];
   if (square < of * (1 - 1e-12)) return true;

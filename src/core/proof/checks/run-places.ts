@@ -18,7 +18,7 @@ export function wayOf(run: Run, i: number): { drop: number; aside: number; long:
   const drop = d[s + 2] - d[s + 5];
   const dx = d[s + 3] - d[s];
   const dy = d[s + 4] - d[s + 1];
-  // Asked for every move by every rule: a plain root takes a tenth of what Math.hypot does, and lengths in mm need no more.
+  // Asked for every move by every rule: a plain root is far quicker than Math.hypot, and lengths in mm need no more.
   const flat = dx * dx + dy * dy;
   return { drop, aside: Math.sqrt(flat), long: Math.sqrt(flat + drop * drop) };
 }
