@@ -94,6 +94,7 @@ export const grid = z.object({
   cell: number,
   originX: number,
   originY: number,
+  drum: z.object({ radius: number, rows: number }).optional(),
 } satisfies Fields<Grid>);
 
 const composite = z.object({

@@ -341,7 +341,7 @@ test('a job of the first version, with one relief, is read as one of layers and 
   const old = { ...rest, version: 1, relief, seat: { mode: 'raised', skin: 0.5 } };
   const read = (raw: unknown) => setupView(jobSchema.parse(raw));
   const raised = read(old);
-  expect(raised.document.version).toBe(8);
+  expect(raised.document.version).toBe(9);
   expect(raised.gaps).toEqual([]);
   expect(raised.seat).toEqual({ mode: 'raised', skin: 0.5, drop: 0, press: null });
   expect(raised.layers).toHaveLength(1);
@@ -360,7 +360,7 @@ test('a job of the first version, with one relief, is read as one of layers and 
   const image = read({ ...old, relief: { ...relief, kind: 'image', file: 'h.png' } });
   expect(image.layers[0].source).toMatchObject({ kind: 'image', blackIsGround: true });
   expect(jobSchema.safeParse({ ...old, relief: null }).success).toBe(false);
-  expect(jobSchema.safeParse({ ...old, version: 8 }).success).toBe(false);
+  expect(jobSchema.safeParse({ ...old, version: 9 }).success).toBe(false);
 });
 
 test('a document whose layers name what is not there is read, and told by name', () => {

@@ -1,7 +1,9 @@
 import { availableParallelism } from 'node:os';
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
-import type { HeightField } from '../core/field/height-field';
+import { rowInTurn } from '../core/field/drum';
+import { goesRound, gridOf, type HeightField } from '../core/field/height-field';
+import { rowsRound } from '../core/kernels/drum-offset';
 import { ENGAGED, joinEngaged } from '../core/kernels/engagement';
 import type { KernelHost } from '../core/kernels/host';
 import { SEGMENT } from '../core/kernels/segment';
@@ -21,8 +23,9 @@ const MOST_PIECES = 16;
 /** Shares of pieces that a thread has at a time. */
 const AHEAD = 4;
 
-/** Rows of a field that a cutter of radius R reaches on its way, the upper end left out. */
+/** Rows of a field that a cutter of radius R reaches on its way, the upper end left out; round a drum all of them. */
 function rowsUnder(f: HeightField, R: number, segments: Float64Array): [number, number] {
+  if (f.drum) return [0, f.height];
   let [low, high] = [Infinity, -Infinity];
   for (let s = 1; s < segments.length; s += SEGMENT) {
     low = Math.min(low, segments[s], segments[s + 3]);
@@ -94,21 +97,26 @@ export class KernelPool implements KernelHost, Threads {
     );
   }
 
-  /** Rows y0..y1 of a field as one of their own. */
+  /** Rows y0..y1 of a field as one of their own; they may lie beyond the seam of one that goes round a drum. */
   private slice(f: HeightField, y0: number, y1: number) {
-    const data = f.data.slice(y0 * f.width, y1 * f.width);
-    return {
-      grid: { width: f.width, height: y1 - y0, cell: f.cell, originX: f.originX, originY: f.originY + y0 * f.cell },
-      data,
-    };
+    const grid = { ...gridOf(f), height: y1 - y0, originY: f.originY + y0 * f.cell };
+    if (y0 >= 0 && y1 <= f.height) return { grid, data: f.data.slice(y0 * f.width, y1 * f.width) };
+    const data = new Float32Array((y1 - y0) * f.width);
+    for (let y = y0; y < y1; y++) {
+      const j = rowInTurn({ rows: f.height }, y);
+      data.set(f.data.subarray(j * f.width, (j + 1) * f.width), (y - y0) * f.width);
+    }
+    return { grid, data };
   }
 
   async offset(...[f, profile, inflate]: Parameters<KernelHost['offset']>): Promise<Float32Array> {
-    const halo = Math.ceil((profile.R + inflate) / f.cell) + 1;
+    const R = profile.R + inflate;
+    const round = goesRound(f);
     const out = new Float32Array(f.width * f.height);
     await this.spread(this.bands(f.height, f.width), async ([y0, y1], worker) => {
-      const a = Math.max(0, y0 - halo);
-      const { grid, data } = this.slice(f, a, Math.min(f.height, y1 + halo));
+      const halo = 1 + (f.drum ? rowsRound(f, f.drum, R, [y0, y1]) : Math.ceil(R / f.cell));
+      const a = round ? y0 - halo : Math.max(0, y0 - halo);
+      const { grid, data } = this.slice(f, a, round ? y1 + halo : Math.min(f.height, y1 + halo));
       const rows: [number, number] = [y0 - a, y1 - a];
       const done = await this.run(worker, { kind: 'offset', grid, data, profile, inflate, rows }, [data.buffer]);
       out.set(done.data!, y0 * f.width);

@@ -1,5 +1,6 @@
 import type { Kysely, Migration } from 'kysely';
 import { cutterToV3, machineToV3, materialToV3 } from '../core/doc/upgrade/v2-to-v3';
+import { machineToV9 } from '../core/doc/upgrade/v8-to-v9';
 
 /** The tables of the third step as they stood then: a step never changes, whatever becomes of today's tables. */
 interface ThirdStep {
@@ -156,6 +157,17 @@ export const migrations: Record<string, Migration> = {
         .alterTable('jobs')
         .addColumn('folder', 'text', (c) => c.notNull().defaultTo(''))
         .execute();
+    },
+  },
+  '007-rotary-axes': {
+    /** Machines say how their rotary axis is driven since version 9 of the job document. */
+    async up(db: Kysely<Pick<ThirdStep, 'machines'>>) {
+      for (const { id, document } of await db.selectFrom('machines').select(['id', 'document']).execute())
+        await db
+          .updateTable('machines')
+          .set({ document: JSON.stringify(machineToV9(JSON.parse(document))) })
+          .where('id', '=', id)
+          .execute();
     },
   },
 };

@@ -7,11 +7,12 @@ import { solidOf, thinSurface } from '../core/arrange/solid';
 import { buildTarget } from '../core/arrange/target';
 import type { Job } from '../core/doc/job';
 import { WHOLE_PIECE } from '../core/doc/outline-ref';
-import { boardGrid, type Grid, gridOf } from '../core/field/height-field';
+import { type Grid, gridOf } from '../core/field/height-field';
 import { writeDxf, writeSvg } from '../core/outline/write-outlines';
 import { cellOf } from '../core/passes/cell';
 import { composeJob } from '../core/plan/compose-job';
 import { regionOf, resolveAreas } from '../core/plan/regions';
+import { gridOfBoard } from '../core/setup/board-grid';
 import { type SetupView, setupView } from '../core/setup/view';
 import { fieldToPng } from '../core/sources/height-image';
 import { writeStl } from '../core/sources/stl';
@@ -150,7 +151,7 @@ async function run(order: ExportOrder): Promise<{ low: number; high: number }> {
   const { board } = view;
   const drawn = kind === 'small' || kind === 'picture';
   const pixels = kind === 'small' ? SMALL_PIXELS : PICTURE_PIXELS;
-  const grid = boardGrid(board.x, board.y, drawn ? Math.max(board.x, board.y) / pixels : cellOf(view).cell);
+  const grid = gridOfBoard(board, drawn ? Math.max(board.x, board.y) / pixels : cellOf(view).cell);
   const stage = stageRunner(drawn ? null : new StageCache(order.cache), order.planner, {});
   const made = await composeJob(
     view,

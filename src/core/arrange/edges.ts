@@ -1,4 +1,4 @@
-import type { Grid } from '../field/height-field';
+import { type Grid, goesRound } from '../field/height-field';
 import type { Surface } from './compose';
 import { type DrawingGrid, type Window, windowGrid } from './window';
 
@@ -20,18 +20,27 @@ const heightOf = ({ z, cover, raised }: Drawn & { raised: boolean }, k: number):
   cover[k] || raised ? z[k] : Number.NaN;
 
 /** How far three cells in a row bend downwards, mm; NaN where one of them does not belong to the surface. */
-const bendOf = (s: Standing, k: number, step: number): number =>
-  2 * heightOf(s, k) - heightOf(s, k - step) - heightOf(s, k + step);
+const bendOf = (s: Standing, k: number, before: number, after: number): number =>
+  2 * heightOf(s, k) - heightOf(s, k + before) - heightOf(s, k + after);
+
+/** Steps from a cell of a row to those beside it in the rows before and after; null where there is none. Round a drum there always is one. */
+function rowsBeside(g: Grid, j: number): { before: number; after: number } | null {
+  const { width, height } = g;
+  const round = goesRound(g);
+  if (!round && (j === 0 || j + 1 === height)) return null;
+  return { before: j > 0 ? -width : (height - 1) * width, after: j + 1 < height ? width : -(height - 1) * width };
+}
 
 /** Whether a tile holds a place where the surface bends downwards by more than its cells can show. */
 function hasEdge(s: Standing, i0: number, j0: number): boolean {
   const { width, height } = s.grid;
   const [i1, j1] = [Math.min(width, i0 + TILE), Math.min(height, j0 + TILE)];
   for (let j = j0; j < j1; j++) {
+    const beside = rowsBeside(s.grid, j);
     for (let i = i0; i < i1; i++) {
       const k = j * width + i;
-      if (i > 0 && i + 1 < width && bendOf(s, k, 1) > EDGE) return true;
-      if (j > 0 && j + 1 < height && bendOf(s, k, width) > EDGE) return true;
+      if (i > 0 && i + 1 < width && bendOf(s, k, -1, 1) > EDGE) return true;
+      if (beside && bendOf(s, k, beside.before, beside.after) > EDGE) return true;
     }
   }
   return false;
@@ -117,14 +126,15 @@ function raiseBetween(at: Raising, s: Standing, { window: w, di, dj }: Between, 
   const { width, height } = s.grid;
   const between = { ...drawn, raised: s.raised };
   const i1 = Math.min(w.width, width - di - w.i);
-  const j1 = Math.min(w.height, height - dj - w.j);
+  const j1 = Math.min(w.height, height - (goesRound(s.grid) ? 0 : dj) - w.j);
   const across = di === 1 && dj === 1;
   const step = di + dj * w.width;
   for (let j = 0; j < j1; j++) {
+    const up = w.j + j + dj < height ? dj * width : (dj - height) * width;
     for (let i = 0; i < i1; i++) {
       const q = j * w.width + i;
       const a = (w.j + j) * width + w.i + i;
-      const b = a + dj * width + di;
+      const b = a + up + di;
       const near = heightOf(s, a);
       const far = heightOf(s, b);
       const middle = heightOf(between, q);

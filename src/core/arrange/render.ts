@@ -1,8 +1,9 @@
 import type { Layer, SeenLayer } from '../doc/layer';
 import type { Turning } from '../doc/parts';
 import { distanceInside } from '../field/distance';
+import { unrolled } from '../field/drum';
 import { AIR, type Grid } from '../field/height-field';
-import { type Affine, applyAffine, invertAffine, type Polygon } from '../outline/polygon';
+import { type Affine, applyAffine, invertAffine, type Polygon, polygonBounds } from '../outline/polygon';
 import { turnedCells, turnedGrid } from '../setup/frame';
 import { copiesAsOne, copiesOf } from './copies';
 import type { Content } from './kinds/kind';
@@ -69,6 +70,27 @@ export function placedOf(l: Layer, content: Content): Placed[] {
   });
 }
 
+/** Copies as they lie on a grid: round a drum each lies there once every turn, so that what reaches over the seam comes back on the other side. */
+function onGrid(l: Layer, placed: Placed[], { drum }: Grid): Placed[] {
+  if (!drum) return placed;
+  const turn = unrolled(drum.radius);
+  const half = Math.hypot(l.size.x, l.size.y) / 2;
+  return placed.flatMap((p) => {
+    const [a, b, c, d, x, y] = p.frame;
+    // A groove of several copies is drawn where it lies already.
+    const box = p.polygon ? polygonBounds(p.polygon) : { y0: y - half, y1: y + half };
+    const [low, high] = [box.y0, box.y1];
+    const turns: number[] = [];
+    for (let t = Math.floor(-high / turn) + 1; low + t * turn < turn; t++) turns.push(t);
+    return turns.map(
+      (t): Placed => ({
+        frame: t === 0 ? p.frame : [a, b, c, d, x, y + t * turn],
+        polygon: p.polygon && (t === 0 ? p.polygon : applyAffine(p.polygon, [1, 0, 0, 1, 0, t * turn])),
+      }),
+    );
+  });
+}
+
 /**
  * A layer on the board's grid: each of its copies turned, mirrored, scaled and placed, heights 0..rise over its foot, sloped,
  * masked, thinned towards its edge.
@@ -83,7 +105,7 @@ export function renderLayer(
   placed = placedOf(l, content),
 ): Rendered {
   if (l.turnedIn) return renderTurned(l, l.turnedIn, content, grid, { other, placed });
-  const pieces = placed.map(({ frame, polygon }) => {
+  const pieces = onGrid(l, placed, grid).map(({ frame, polygon }) => {
     const p = sourceKind(l).piece({ layer: l, content, frame, grid, polygon });
     const h = p.heights;
     if (l.invert) for (let k = 0; k < h.length; k++) if (h[k] !== AIR) h[k] = l.rise - h[k];

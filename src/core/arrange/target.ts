@@ -1,6 +1,6 @@
 import type { Area } from '../doc/pass-parts';
 import { distanceInside, distanceOutside } from '../field/distance';
-import { cellAt, type Grid, type HeightField, makeField } from '../field/height-field';
+import { cellAt, type Grid, goesRound, type HeightField, makeField } from '../field/height-field';
 import type { CellsWithin } from './cells-within';
 
 /** What a cell of the mask says: the target must be met, the board's own surface must stay, anything may remain. */
@@ -114,7 +114,7 @@ export function buildTarget(input: TargetInput): Target {
   const { width, height, cell, originX, originY } = grid;
   const datum = datumOf(input);
   const ground = mode === 'sunk' ? datum + Math.min(0, low) : datum;
-  const outside = distanceOutside(inside, width, height);
+  const outside = distanceOutside(inside, width, height, goesRound(grid));
   for (let k = 0; k < outside.length; k++) outside[k] *= cell;
   const field = makeField(grid, 0);
   const mask = new Uint8Array(width * height).fill(MASK.keep);

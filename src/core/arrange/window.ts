@@ -32,6 +32,7 @@ export interface DrawingGrid extends Grid {
 export function windowGrid(grid: DrawingGrid, w: Window): DrawingGrid {
   return {
     ...(grid.over === undefined ? {} : { over: grid.over }),
+    ...(grid.drum ? { drum: grid.drum } : {}),
     width: w.width,
     height: w.height,
     cell: grid.cell,

@@ -1,10 +1,21 @@
 import { z } from '../units/zod';
 import { materialSchema } from './material';
-import { FLIPS, id, name, place, positive, size } from './parts';
+import { FLIPS, finite, id, name, place, positive, size } from './parts';
 import { setupSchema } from './setup';
 
 /** Least wood under a cut as a rule: 1/16 in (trade handbook, section 3; common practice, no source), mm. */
 export const LEAST_WEB = 25.4 / 16;
+
+/**
+ * A board that is a drum: a round bar that turns about its axis, which lies along x. Its sheet is wound once round it: `x` is how long it is, `y` pi
+ * times its diameter, `thickness` its radius, and y / radius the angle.
+ */
+export const drumSchema = z.object({
+  /** Lengths at its left and right end that cannot be carved, for the chuck and the tail stock hold it there, mm. */
+  chuck: finite.min(0).max(10_000),
+  tailStock: finite.min(0).max(10_000),
+});
+export type DrumStock = z.infer<typeof drumSchema>;
 
 export const boardSchema = z.object({
   id,
@@ -24,6 +35,8 @@ export const boardSchema = z.object({
   openings: z.array(place).max(100),
   /** The setup whose pieces are laid into it, for a board that is a jig; null for all others. */
   jigFor: id.nullable(),
+  /** Null for a board that lies flat. */
+  drum: drumSchema.nullable(),
   /** Its clampings, in the order in which they are cut. */
   setups: z.array(setupSchema).max(20),
 });

@@ -1,5 +1,5 @@
 import type { Cutter } from '../cutter/cutter';
-import type { Machine } from './machine';
+import type { Machine, Rotary } from './machine';
 
 export { MATERIALS, materialNamed } from './default-materials';
 
@@ -21,7 +21,7 @@ export const HOBBY_MACHINE: Machine = {
   collets: [3.175, 6, 6.35],
   stiffness: 'weak',
   parking: null,
-  rotary: 'none',
+  rotary: null,
   programLimit: { lines: null, bytes: null },
 };
 
@@ -42,7 +42,7 @@ export const SHOP_MACHINE: Machine = {
   collets: [3.175, 6, 6.35, 8, 10, 12.7],
   stiffness: 'usual',
   parking: { x: 0, y: 0, z: 150 },
-  rotary: 'none',
+  rotary: null,
   programLimit: { lines: null, bytes: null },
 };
 
@@ -63,12 +63,27 @@ export const DESKTOP_MACHINE: Machine = {
   collets: [3.175],
 };
 
+/** A rotary axis as bench machines have them (common practice, no source). */
+export const ROTARY_AXIS: Rotary = {
+  along: 'x',
+  height: 60,
+  letter: 'A',
+  maxSpeed: 7200,
+  acceleration: 360,
+  feed: 'inverse-time',
+  degreesCount: false,
+  endless: true,
+};
+
 /** A bench machine with a rotary axis beside its table. */
 export const ROTARY_MACHINE: Machine = {
   ...HOBBY_MACHINE,
   id: 'rotary',
   name: 'Bench router 600 with rotary axis',
-  rotary: 'along-x',
+  // Raised, so that a bit clears what turns.
+  bedToNose: 165,
+  zTravel: 100,
+  rotary: ROTARY_AXIS,
 };
 
 /** The machines that a new shop holds as examples. */

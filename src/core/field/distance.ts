@@ -1,9 +1,5 @@
-/**
- * Exact Euclidean distance, in cells, from each cell's centre to the nearest cell where `inside` is 0; 0 there, and
- * Infinity when there is none. Two passes of the lower envelope of parabolas (Felzenszwalb and Huttenlocher, "Distance
- * transforms of sampled functions", 2012).
- */
-export function distanceInside(inside: Uint8Array, width: number, height: number): Float32Array {
+/** Two passes of the lower envelope of parabolas (Felzenszwalb and Huttenlocher, "Distance transforms of sampled functions", 2012). */
+function plainDistance(inside: Uint8Array, width: number, height: number): Float32Array {
   const g = new Float32Array(width * height);
   // Distance along y only, by a sweep up and one down, row by row so that memory is read in order.
   for (let k = 0; k < g.length; k++) g[k] = inside[k] ? (k < width ? FAR : g[k - width] + 1) : 0;
@@ -71,9 +67,24 @@ function alongRun(g: Float32Array, from: number, end: number, { v, z, f }: Envel
   }
 }
 
-/** Distance in cells to the nearest cell where `inside` is not 0; 0 there. */
-export function distanceOutside(inside: Uint8Array, width: number, height: number): Float32Array {
+/**
+ * Exact Euclidean distance, in cells, from each cell's centre to the nearest cell where `inside` is 0; 0 there, and Infinity when there is none.
+ * @param round whether the last row lies beside the first, as around a drum: then measured on its sheet
+ */
+export function distanceInside(inside: Uint8Array, width: number, height: number, round = false): Float32Array {
+  if (!round) return plainDistance(inside, width, height);
+  // Half a turn on either side: nothing further round is nearer than what lies on this side.
+  const beyond = Math.ceil(height / 2) * width;
+  const wound = new Uint8Array(inside.length + 2 * beyond);
+  wound.set(inside.subarray(inside.length - beyond));
+  wound.set(inside, beyond);
+  wound.set(inside.subarray(0, beyond), beyond + inside.length);
+  return plainDistance(wound, width, wound.length / width).slice(beyond, beyond + inside.length);
+}
+
+/** Distance in cells to the nearest cell where `inside` is not 0; 0 there. @param round as for distanceInside */
+export function distanceOutside(inside: Uint8Array, width: number, height: number, round = false): Float32Array {
   const flipped = new Uint8Array(inside.length);
   for (let i = 0; i < inside.length; i++) flipped[i] = inside[i] ? 0 : 1;
-  return distanceInside(flipped, width, height);
+  return distanceInside(flipped, width, height, round);
 }

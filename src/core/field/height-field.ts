@@ -1,3 +1,5 @@
+import { type Drum, inTurn, rowInTurn, unrolled } from './drum';
+
 /**
  * A grid of heights. `data` holds `height` rows of `width` values in mm, row 0 the southernmost; the centre of cell
  * (i, j) lies at (originX + i * cell, originY + j * cell).
@@ -10,6 +12,8 @@ export interface HeightField {
   /** Centre of the first cell, mm. */
   originX: number;
   originY: number;
+  /** Where it lies around a drum; absent on a board. */
+  drum?: Drum;
   data: Float32Array;
 }
 
@@ -20,21 +24,33 @@ export type Grid = Omit<HeightField, 'data'>;
 
 /** A field over `grid` with every cell at `value`. */
 export function makeField(grid: Grid, value = 0): HeightField {
-  const { width, height, cell, originX, originY } = grid;
-  const data = new Float32Array(width * height);
+  const data = new Float32Array(grid.width * grid.height);
   if (value !== 0) data.fill(value);
-  return { width, height, cell, originX, originY, data };
+  return { ...gridOf(grid), data };
 }
 
-export function gridOf({ width, height, cell, originX, originY }: Grid): Grid {
-  return { width, height, cell, originX, originY };
+export function gridOf({ width, height, cell, originX, originY, drum }: Grid): Grid {
+  return { width, height, cell, originX, originY, ...(drum ? { drum } : {}) };
 }
+
+/** Whether a grid goes once round a drum, so that its last row lies beside its first. */
+export const goesRound = ({ drum, height }: Grid): boolean => drum?.rows === height;
 
 /** The grid of cells whose centres lie `cell` apart over a board of `x` by `y` mm with its corner at 0, 0. */
 export function boardGrid(x: number, y: number, cell: number): Grid {
   const width = Math.max(1, Math.round(x / cell));
   const height = Math.max(1, Math.round(y / cell));
   return { width, height, cell, originX: cell / 2, originY: cell / 2 };
+}
+
+/** Rows of a drum's grid are a multiple of this, so that coarser cells go round as well. */
+const ROWS = 24;
+
+/** The grid of cells of at most `cell` mm around a drum that is `x` mm long, its sheet wound once round it. */
+export function drumGrid(x: number, radius: number, cell: number): Grid {
+  const rows = ROWS * Math.max(1, Math.ceil(unrolled(radius) / cell / ROWS - 1e-6));
+  const own = unrolled(radius) / rows;
+  return { ...boardGrid(x, unrolled(radius), own), height: rows, drum: { radius, rows } };
 }
 
 /**
@@ -51,34 +67,43 @@ export function cellPlace(g: Grid, k: number): { x: number; y: number } {
   return { x: g.originX + i * g.cell, y: g.originY + ((k - i) / g.width) * g.cell };
 }
 
+/** The row of a grid that a place lies in, which may be beyond its edge; round a drum all turns are one. */
+function rowAt(g: Grid, y: number): number {
+  if (!g.drum) return Math.round((y - g.originY) / g.cell);
+  const j = Math.round((inTurn(g.drum, y) - g.originY) / g.cell);
+  return goesRound(g) ? rowInTurn(g.drum, j) : j;
+}
+
 /** The cell of a grid that a place lies in; -1 beyond its edge. */
 export function cellAt(g: Grid, x: number, y: number): number {
   const i = Math.round((x - g.originX) / g.cell);
-  const j = Math.round((y - g.originY) / g.cell);
+  const j = rowAt(g, y);
   return i < 0 || j < 0 || i >= g.width || j >= g.height ? -1 : j * g.width + i;
 }
 
 /** The cell of a grid nearest to a place. */
 export function nearestCell(g: Grid, x: number, y: number): number {
   const i = Math.min(g.width - 1, Math.max(0, Math.round((x - g.originX) / g.cell)));
-  const j = Math.min(g.height - 1, Math.max(0, Math.round((y - g.originY) / g.cell)));
+  const j = Math.min(g.height - 1, Math.max(0, rowAt(g, y)));
   return j * g.width + i;
 }
 
-/** The field with `n` more cells of `value` on every side. */
-export function padField(f: HeightField, n: number, value: number): HeightField {
+/** The field with `n` more cells of `value` on every side; of one that goes round a drum the rows beyond its seam are those on the other side of it. @param rows how many above and below, where that is another number */
+export function padField(f: HeightField, n: number, value: number, rows = n): HeightField {
   const out = makeField(
     {
+      ...gridOf(f),
       width: f.width + 2 * n,
-      height: f.height + 2 * n,
-      cell: f.cell,
+      height: f.height + 2 * rows,
       originX: f.originX - n * f.cell,
-      originY: f.originY - n * f.cell,
+      originY: f.originY - rows * f.cell,
     },
     value,
   );
-  for (let j = 0; j < f.height; j++) {
-    out.data.set(f.data.subarray(j * f.width, (j + 1) * f.width), (j + n) * out.width + n);
+  const beyond = f.drum && goesRound(f) ? rows : 0;
+  for (let j = -beyond; j < f.height + beyond; j++) {
+    const from = (f.drum && beyond > 0 ? rowInTurn(f.drum, j) : j) * f.width;
+    out.data.set(f.data.subarray(from, from + f.width), (j + rows) * out.width + n);
   }
   return out;
 }
@@ -94,14 +119,18 @@ export function cropField(f: HeightField, b: { x0: number; y0: number; x1: numbe
     const from = (j0 + j) * f.width + i0;
     data.set(f.data.subarray(from, from + width), j * width);
   }
-  return { width, height, cell: f.cell, originX: f.originX + i0 * f.cell, originY: f.originY + j0 * f.cell, data };
+  const [originX, originY] = [f.originX + i0 * f.cell, f.originY + j0 * f.cell];
+  return { ...gridOf(f), width, height, originX, originY, data };
 }
 
 /**
  * Coarser field of `factor` times the cell; each value is the highest (or lowest) of the fine cells whose centres lie
- * within `reach` fine cells of the coarse cell's own square, so that it bounds the fine field from above (below).
+ * within `reach` fine cells of the coarse cell's own square, so that it bounds the fine field from above (below). Round a drum the factor is the
+ * next smaller one that divides its rows.
  */
 export function poolField(f: HeightField, factor: number, kind: 'max' | 'min', reach = 0): HeightField {
+  // Round a drum coarse cells meet at the seam too.
+  if (f.drum) while (f.drum.rows % factor !== 0) factor--;
   const width = Math.ceil(f.width / factor);
   const height = Math.ceil(f.height / factor);
   const out = makeField({
@@ -110,6 +139,7 @@ export function poolField(f: HeightField, factor: number, kind: 'max' | 'min', r
     cell: f.cell * factor,
     originX: f.originX + ((factor - 1) / 2) * f.cell,
     originY: f.originY + ((factor - 1) / 2) * f.cell,
+    ...(f.drum ? { drum: { ...f.drum, rows: f.drum.rows / factor } } : {}),
   });
   const max = kind === 'max';
   for (let j = 0; j < height; j++) {
@@ -137,13 +167,16 @@ export function poolField(f: HeightField, factor: number, kind: 'max' | 'min', r
  */
 export function sampleField(f: HeightField, x: number, y: number, cliff = Infinity): number {
   let u = (x - f.originX) / f.cell;
-  let v = (y - f.originY) / f.cell;
+  const round = f.drum && goesRound(f);
+  let v = ((f.drum ? inTurn(f.drum, y) : y) - f.originY) / f.cell;
   u = u < 0 ? 0 : u > f.width - 1 ? f.width - 1 : u;
-  v = v < 0 ? 0 : v > f.height - 1 ? f.height - 1 : v;
+  if (round) v = v < 0 ? v + f.height : v;
+  else v = v < 0 ? 0 : v > f.height - 1 ? f.height - 1 : v;
   const i = Math.min(Math.floor(u), Math.max(0, f.width - 2));
-  const j = Math.min(Math.floor(v), Math.max(0, f.height - 2));
+  const j = Math.min(Math.floor(v), Math.max(0, f.height - (round ? 1 : 2)));
   const di = f.width > 1 ? 1 : 0;
-  const dj = f.height > 1 ? f.width : 0;
+  // Beside the last row of a turn lies the first.
+  const dj = f.height > 1 ? (j + 1 < f.height ? f.width : -j * f.width) : 0;
   const fx = u - i;
   const fy = v - j;
   const k = j * f.width + i;

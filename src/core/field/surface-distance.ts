@@ -1,4 +1,5 @@
-import type { HeightField } from './height-field';
+import { rowInTurn } from './drum';
+import { goesRound, type HeightField } from './height-field';
 
 type Vec = readonly [number, number, number];
 const minus = (a: Vec, b: Vec): Vec => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
@@ -41,13 +42,18 @@ export function surfaceDistance(f: HeightField, k: number, z: number, most: numb
   const { width, height, cell, data } = f;
   const i = k % width;
   const j = (k - i) / width;
-  const at = (a: number, b: number): Vec => [(a - i) * cell, (b - j) * cell, data[b * width + a]];
+  const round = f.drum && goesRound(f) ? f.drum : null;
+  const at = (a: number, b: number): Vec => [
+    (a - i) * cell,
+    (b - j) * cell,
+    data[(round ? rowInTurn(round, b) : b) * width + a],
+  ];
   const p: Vec = [0, 0, z];
   let best = most * most;
   for (let r = 0; r < FAR && r * cell < Math.sqrt(best); r++) {
     // The ring of squares of four cells that is r away from the place.
     for (let b = j - r - 1; b <= j + r; b++) {
-      if (b < 0 || b + 1 >= height) continue;
+      if (!round && (b < 0 || b + 1 >= height)) continue;
       const whole = b === j - r - 1 || b === j + r;
       for (let a = i - r - 1; a <= i + r; a += whole ? 1 : 2 * r + 1) {
         if (a < 0 || a + 1 >= width) continue;

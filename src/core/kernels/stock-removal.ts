@@ -1,6 +1,7 @@
 import type { Profile } from '../cutter/cutter';
+import { reachRound, unrolled } from '../field/drum';
 import { AIR, type HeightField } from '../field/height-field';
-import { ENGAGED } from './engagement';
+import { ENGAGED, joinEngaged } from './engagement';
 import { SEGMENT } from './segment';
 import { kernels, layOut } from './wasm';
 
@@ -19,25 +20,32 @@ interface Window {
 
 const cellsOf = (w: Window) => Math.max(0, w.i1 - w.i0) * Math.max(0, w.j1 - w.j0);
 
+/** How far along y a cutter meets cells at most: round a drum further the deeper it goes, mm. */
+function reachAlongY({ drum }: HeightField, R: number, low: number): number {
+  return drum ? reachRound(drum, R, low) : R;
+}
+
 /** The cells around segments from..to, and how many of them the cutter passes over. */
-function windowOf(f: HeightField, R: number, segments: Float64Array, from: number, to: number) {
-  let [x0, x1, y0, y1, touched] = [Infinity, -Infinity, Infinity, -Infinity, 0];
+function windowOf({ f, profile: { R }, segments, shift }: Task, [from, to]: [number, number]) {
+  let [x0, x1, y0, y1, low, touched] = [Infinity, -Infinity, Infinity, -Infinity, Infinity, 0];
   for (let s = from * SEGMENT; s < to * SEGMENT; s += SEGMENT) {
     for (const k of [0, 3]) {
       x0 = Math.min(x0, segments[s + k]);
       x1 = Math.max(x1, segments[s + k]);
-      y0 = Math.min(y0, segments[s + k + 1]);
-      y1 = Math.max(y1, segments[s + k + 1]);
+      y0 = Math.min(y0, segments[s + k + 1] + shift);
+      y1 = Math.max(y1, segments[s + k + 1] + shift);
+      low = Math.min(low, segments[s + k + 2]);
     }
     const L = Math.hypot(segments[s + 3] - segments[s], segments[s + 4] - segments[s + 1]);
     touched += (Math.PI * R * R + 2 * R * L) / f.cell ** 2;
   }
+  const beside = reachAlongY(f, R, low);
   const clamp = (v: number, most: number) => Math.max(0, Math.min(most, v));
   const window: Window = {
     i0: clamp(Math.floor((x0 - R - f.originX) / f.cell), f.width),
     i1: clamp(Math.ceil((x1 + R - f.originX) / f.cell) + 1, f.width),
-    j0: clamp(Math.floor((y0 - R - f.originY) / f.cell), f.height),
-    j1: clamp(Math.ceil((y1 + R - f.originY) / f.cell) + 1, f.height),
+    j0: clamp(Math.floor((y0 - beside - f.originY) / f.cell), f.height),
+    j1: clamp(Math.ceil((y1 + beside - f.originY) / f.cell) + 1, f.height),
   };
   return { window, touched };
 }
@@ -71,6 +79,8 @@ interface Task {
   profile: Profile;
   segments: Float64Array;
   told: Told | null;
+  /** How far along y the segments are moved, mm: round a drum each turn of a way is another. */
+  shift: number;
 }
 
 /** Where what segments meet goes, and how high wood over the tip counts as high, mm. */
@@ -81,7 +91,7 @@ interface Told {
 
 /** Cuts segments from..to in a window of the field. @param spans for each row the cells that are worked on, of the field */
 function cutWindow(
-  { f, profile, segments, told }: Task,
+  { f, profile, segments, told, shift }: Task,
   [from, to]: [number, number],
   w: Window,
   spans: ((j: number) => number[]) | null,
@@ -115,32 +125,37 @@ function cutWindow(
   let low = Infinity;
   for (let o = 0, q = (from - before) * SEGMENT; o < segs.length; o += SEGMENT, q += SEGMENT) {
     segs[o] = segments[q] - ox;
-    segs[o + 1] = segments[q + 1] - oy;
+    segs[o + 1] = segments[q + 1] + shift - oy;
     segs[o + 2] = segments[q + 2];
     segs[o + 3] = segments[q + 3] - ox;
-    segs[o + 4] = segments[q + 4] - oy;
+    segs[o + 4] = segments[q + 4] + shift - oy;
     segs[o + 5] = segments[q + 5];
     segs[o + 6] = segments[q + 6];
     low = Math.min(low, segs[o + 2], segs[o + 5]);
   }
   const { shape, p0, p1, p2 } = profile;
-  const R = radiusThatCuts(f.cell, profile, low, top);
-  k.sweep(
-    ...[grid, width, height, stride, f.cell, segAt + before * SEGMENT * 8, count, before, after],
-    ...[outAt, told ? 1 : 0, told?.limit ?? 0, profile.R, shape, R, p0, p1, p2],
-  );
+  const moves = [segAt + before * SEGMENT * 8, count, before, after, outAt, told ? 1 : 0, told?.limit ?? 0];
+  if (f.drum) k.drumSweep(grid, width, height, stride, f.cell, f.drum.radius, ...moves, shape, profile.R, p0, p1, p2);
+  else {
+    const R = radiusThatCuts(f.cell, profile, low, top);
+    k.sweep(grid, width, height, stride, f.cell, ...moves, profile.R, shape, R, p0, p1, p2);
+  }
   for (const [j, [a, b]] of rows.entries()) {
     const at = j * stride - w.i0;
     if (b > a) f.data.set(view.subarray(at + a, at + b), (w.j0 + j) * f.width + a);
   }
-  told?.engaged.set(new Float32Array(k.memory.buffer, outAt, count * ENGAGED), from * ENGAGED);
+  if (!told) return;
+  const own = new Float32Array(k.memory.buffer, outAt, count * ENGAGED);
+  // Round a drum a move may come by more than once.
+  if (f.drum) joinEngaged(told.engaged.subarray(from * ENGAGED, to * ENGAGED), own);
+  else told.engaged.set(own, from * ENGAGED);
 }
 
 /** Cuts segments from..to; where the window around them holds far more than they touch, in halves. */
 function cut(task: Task, [from, to]: [number, number]): void {
   const { f, segments } = task;
   const { R } = task.profile;
-  const { window, touched } = windowOf(f, R, segments, from, to);
+  const { window, touched } = windowOf(task, [from, to]);
   const cells = cellsOf(window);
   if (cells === 0) return;
   const wide = cells > IDLE.cells && cells > IDLE.share * touched;
@@ -150,8 +165,33 @@ function cut(task: Task, [from, to]: [number, number]): void {
     cut(task, [half, to]);
     return;
   }
-  const spans = wide ? (j: number) => reachOf(f, R, segments.subarray(from * SEGMENT), window, j) : null;
+  const spans = wide && !f.drum ? (j: number) => reachOf(f, R, segments.subarray(from * SEGMENT), window, j) : null;
   cutWindow(task, [from, to], window, spans);
+}
+
+/** Cuts all segments, of a field round a drum turn by turn: as they lie there, and as often as they come by it. */
+function cutAll(task: Omit<Task, 'shift'>): void {
+  const { f, segments, profile } = task;
+  const n = segments.length / SEGMENT;
+  const turn = f.drum ? unrolled(f.drum.radius) : Infinity;
+  const number = (s: number) => (f.drum ? Math.floor(segments[s * SEGMENT + 1] / turn) : 0);
+  for (let from = 0, to = 0; from < n; from = to) {
+    const own = number(from);
+    let [first, last, low] = [Infinity, -Infinity, Infinity];
+    for (; to < n && to - from < BATCH && number(to) === own; to++) {
+      const s = to * SEGMENT;
+      first = Math.min(first, segments[s + 1], segments[s + 4]);
+      last = Math.max(last, segments[s + 1], segments[s + 4]);
+      low = Math.min(low, segments[s + 2], segments[s + 5]);
+    }
+    if (!f.drum) cut({ ...task, shift: 0 }, [from, to]);
+    else {
+      const beside = reachAlongY(f, profile.R, low);
+      const [top, bottom] = [f.originY + f.height * f.cell, f.originY - f.cell];
+      for (let t = Math.ceil((bottom - beside - last) / turn); t * turn <= top + beside - first; t++)
+        cut({ ...task, shift: t * turn }, [from, to]);
+    }
+  }
 }
 
 /**
@@ -159,18 +199,20 @@ function cut(task: Task, [from, to]: [number, number]): void {
  * of the cutter's surface over the cell's centre, min over l of z(l) + t(distance from the axis at l). A cell belongs
  * to the cutter when its centre lies within R + 1e-6 mm. Rapids remove nothing. Costs the cells under the moves, whatever
  * the size of the field.
+ *
+ * Round a drum a cell is a ray, and ends at the lowest radius at which it enters the cutter: min over l of the least rho with
+ * rho cos a >= r(l) + t(sqrt(dx^2 + (rho sin a)^2)), a and dx from the bit at l, r its tip. A cutter's rim is taken 1e-4 mm wider; flat and ball are
+ * within 3e-3 mm of it, others on steep moves within 0.03 mm at their rim, always above. What then hangs over the bit beside its way counts as gone.
  * @param segments SEGMENT numbers each, board coordinates, mm, tip positions
  */
 export function removeStock(f: HeightField, profile: Profile, segments: Float64Array): void {
-  const n = segments.length / SEGMENT;
-  for (let s = 0; s < n; s += BATCH) cut({ f, profile, segments, told: null }, [s, Math.min(n, s + BATCH)]);
+  cutAll({ f, profile, segments, told: null });
 }
 
 /** Lowers the field as removeStock does and tells what every segment meets; see engagement.ts. @param limit height over the tip above which wood counts as high, mm */
 export function engageStock(f: HeightField, profile: Profile, segments: Float64Array, limit: number): Float32Array {
   const n = segments.length / SEGMENT;
   const engaged = new Float32Array(n * ENGAGED);
-  for (let s = 0; s < n; s += BATCH)
-    cut({ f, profile, segments, told: { engaged, limit } }, [s, Math.min(n, s + BATCH)]);
+  cutAll({ f, profile, segments, told: { engaged, limit } });
   return engaged;
 }

@@ -10,6 +10,8 @@ interface Exports {
   slideRows(blocks: number, nb: number, count: number, s3: number, s6: number): void;
   offsetLines(...args: number[]): void;
   sweep(...args: number[]): void;
+  drumBand(...args: number[]): void;
+  drumSweep(...args: number[]): void;
 }
 
 let instance: Exports | undefined;

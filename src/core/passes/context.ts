@@ -2,9 +2,11 @@ import type { Groove } from '../arrange/grooves';
 import type { Target } from '../arrange/target';
 import { MASK } from '../arrange/target';
 import type { Cutter } from '../cutter/cutter';
+import type { Board } from '../doc/board';
 import type { OutlineRef } from '../doc/outline-ref';
 import type { Heights } from '../doc/setup';
-import { AIR, cellAt, type HeightField, makeField, padField, poolField } from '../field/height-field';
+import { rowInTurn } from '../field/drum';
+import { AIR, cellAt, goesRound, type HeightField, makeField, padField, poolField } from '../field/height-field';
 import type { KernelHost } from '../kernels/host';
 import { removeBy } from '../kernels/spans';
 import { cutEased } from '../motion/ease';
@@ -55,7 +57,7 @@ export interface PassContext {
   outline(ref: OutlineRef): Promise<Polygon>;
   /** What stands from below; null where nothing has been cut from there. */
   under: Underside | null;
-  board: { x: number; y: number; thickness: number };
+  board: Pick<Board, 'x' | 'y' | 'thickness'> & Partial<Pick<Board, 'drum'>>;
   mode: 'raised' | 'sunk';
   heights: Heights;
   /** How steeply bits sink into its wood, degrees. */
@@ -90,18 +92,23 @@ export function makeContext(input: ContextInput): PassContext {
   planning.data.set(field.data);
   const { width, height } = field;
   const proud = field.cell / KEEP_PROUD;
+  const round = goesRound(field) ? field.drum : undefined;
+  const [first, last] = round ? [-1, height] : [0, height - 1];
   for (let j = 0; j < height; j++) {
     for (let i = 0; i < width; i++) {
       if (mask[j * width + i] !== MASK.keep) continue;
-      for (let b = Math.max(0, j - 1); b <= Math.min(height - 1, j + 1); b++) {
-        for (let a = Math.max(0, i - 1); a <= Math.min(width - 1, i + 1); a++) planning.data[b * width + a] = proud;
+      for (let b = Math.max(first, j - 1); b <= Math.min(last, j + 1); b++) {
+        for (let a = Math.max(0, i - 1); a <= Math.min(width - 1, i + 1); a++)
+          planning.data[(round ? rowInTurn(round, b) : b) * width + a] = proud;
       }
     }
   }
   const factor = field.cell > COARSE && field.data.length <= FEW ? 1 : STOCK_FACTOR;
   const coarse = poolField(makeField(field, 0), factor, 'max');
-  const stock = padField(coarse, Math.ceil(STOCK_PAD / coarse.cell), AIR);
-  boardAround(stock, coarse, input.board);
+  // Round a drum there is nothing beside it but beyond its ends.
+  const pad = Math.ceil(STOCK_PAD / coarse.cell);
+  const stock = padField(coarse, pad, AIR, round ? 0 : pad);
+  if (!round) boardAround(stock, coarse, input.board);
   return {
     raised: new Float64Array(0),
     here: () => true,
@@ -132,6 +139,14 @@ function boardAround(stock: HeightField, inner: HeightField, board: { x: number;
       if (x >= 0 && x <= board.x && i < stock.width) stock.data[j * stock.width + i] = 0;
     }
   }
+}
+
+/** Whether a bit of a radius would come over what holds a drum at its ends, or run further beyond an end that nothing holds than it is wide. */
+export function beyondEnds({ board }: Pick<PassContext, 'board'>, x: number, radius: number): boolean {
+  const { chuck, tailStock } = board.drum ?? { chuck: 0, tailStock: 0 };
+  const from = chuck > 0 ? chuck + radius : -radius;
+  const to = tailStock > 0 ? board.x - tailStock - radius : board.x + radius;
+  return x < from || x > to;
 }
 
 /** Highest of a field's cells within r mm of every place; `slack` mm more all around. */

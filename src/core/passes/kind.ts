@@ -57,6 +57,8 @@ export interface PassKind<K extends PassKindName = PassKindName, F = unknown> {
   rough: boolean;
   /** Whether arcs are fitted to its moves when they are written. */
   arcs: boolean;
+  /** Whether it works round a drum. */
+  round?: true;
   /** Why a bit does not suit it; null when it does. */
   unsuited(cutter: Cutter): string | null;
   /** How well a bit that suits it goes with it: the highest is taken where several are at hand. */

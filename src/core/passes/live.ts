@@ -1,6 +1,7 @@
 import { type Cutter, type Profile, profileHeight, profileOf } from '../cutter/cutter';
 import { straightDepth } from '../cutter/descent';
 import { SOLID } from '../cutter/limits';
+import { inTurn, narrowed, rowInTurn } from '../field/drum';
 import { AIR, cellAt, cellPlace, type HeightField } from '../field/height-field';
 import type { Path } from '../motion/path';
 import type { PassContext } from './context';
@@ -65,13 +66,17 @@ export class Live {
   }
 
   /** Calls back for the cells within r mm of a place, with how far away each is. */
-  private within(x: number, y: number, r: number, each: (k: number, away: number) => void): void {
-    const { cell, width, height, originX, originY } = this.stands;
-    const [u, v] = [(x - originX) / cell, (y - originY) / cell];
+  private within({ x, y, z }: Been, r: number, each: (k: number, away: number) => void): void {
+    const { cell, width, height, originX, originY, drum } = this.stands;
+    const [u, v] = [(x - originX) / cell, ((drum ? inTurn(drum, y) : y) - originY) / cell];
     const n = r / cell;
-    for (let j = Math.max(0, Math.ceil(v - n)); j <= Math.min(height - 1, Math.floor(v + n)); j++) {
+    // Round a drum a row is narrower the deeper the tip is.
+    const s = drum ? narrowed(drum, z) : 1;
+    const [first, last] = drum ? [v - n / s, v + n / s] : [Math.max(0, v - n), Math.min(height - 1, v + n)];
+    for (let row = Math.ceil(first); row <= Math.floor(last); row++) {
+      const j = drum ? rowInTurn({ rows: height }, row) : row;
       for (let i = Math.max(0, Math.ceil(u - n)); i <= Math.min(width - 1, Math.floor(u + n)); i++) {
-        const away = Math.hypot(i - u, j - v) * cell;
+        const away = Math.hypot(i - u, (row - v) * s) * cell;
         if (away <= r) each(j * width + i, away);
       }
     }
@@ -86,18 +91,18 @@ export class Live {
     const { R } = profile;
     this.follow();
     let high = AIR;
-    this.within(x, y, R, (k) => {
+    this.within({ x, y, z }, R, (k) => {
       high = Math.max(high, stands.data[k]);
     });
     if (high + UNKNOWN - z <= enough) return Math.max(0, high + UNKNOWN - z);
     const been: Been[] = [];
-    this.within(x, y, R / 2, (k) => {
+    this.within({ x, y, z }, R / 2, (k) => {
       const c = cellPlace(stands, k);
       if (this.by[k] > 0) been.push(this.onMove(this.by[k], c.x, c.y));
     });
     let [all, taken, heights] = [0, 0, 0];
     high = AIR;
-    this.within(x, y, R, (k, away) => {
+    this.within({ x, y, z }, R, (k, away) => {
       all++;
       const tip = z + profileHeight(profile, away) + BARE;
       let top = stands.data[k];
@@ -122,7 +127,7 @@ export class Live {
   under({ x, y, z }: Been): number {
     const { stands, profile } = this;
     let high = 0;
-    this.within(x, y, profile.R / 2, (k, away) => {
+    this.within({ x, y, z }, profile.R / 2, (k, away) => {
       high = Math.max(high, stands.data[k] - z - profileHeight(profile, away));
     });
     return high;
@@ -133,7 +138,7 @@ export class Live {
     this.follow();
     let best: Been | null = null;
     let least = r;
-    this.within(x, y, r + this.stands.cell, (k) => {
+    this.within({ x, y, z: 0 }, r + this.stands.cell, (k) => {
       if (this.by[k] === 0) return;
       const been = this.onMove(this.by[k], x, y);
       const d = Math.hypot(been.x - x, been.y - y);

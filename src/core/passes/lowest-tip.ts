@@ -1,5 +1,7 @@
-import { type Cutter, profileHeight, profileOf } from '../cutter/cutter';
+import { type Cutter, type Profile, profileHeight, profileOf } from '../cutter/cutter';
+import { type Drum, inTurn } from '../field/drum';
 import type { HeightField } from '../field/height-field';
+import { holdsMost, holdsTip } from '../kernels/drum-offset';
 
 /** Cells along a side of the squares whose highest cell is known. */
 const BLOCK = 8;
@@ -10,6 +12,7 @@ const BLOCK = 8;
  */
 export function lowestTip(f: HeightField, cutter: Cutter): (x: number, y: number, floor: number) => number {
   const profile = profileOf(cutter);
+  if (f.drum) return lowestRound(f, f.drum, profile);
   const { R } = profile;
   const across = Math.ceil(f.width / BLOCK);
   const tops = new Float32Array(across * Math.ceil(f.height / BLOCK)).fill(-Infinity);
@@ -56,5 +59,30 @@ export function lowestTip(f: HeightField, cutter: Cutter): (x: number, y: number
       }
     }
     return low;
+  };
+}
+
+/** The same round a drum, where whole rays hold a tip up; its field has the rows beyond the seam on either side. */
+function lowestRound(f: HeightField, drum: Drum, profile: Profile): ReturnType<typeof lowestTip> {
+  const { radius } = drum;
+  const { R } = profile;
+  return (x, y, floor) => {
+    let low = radius + floor;
+    const v = (inTurn(drum, y) - f.originY) / f.cell;
+    // Further round no ray holds a tip as high as the floor is.
+    const rows = (radius * Math.atan2(R, Math.max(1e-9, low))) / f.cell;
+    const i0 = Math.max(0, Math.ceil((x - R - f.originX) / f.cell));
+    const i1 = Math.min(f.width - 1, Math.floor((x + R - f.originX) / f.cell));
+    for (let j = Math.max(0, Math.ceil(v - rows)); j <= Math.min(f.height - 1, Math.floor(v + rows)); j++) {
+      const a = Math.abs((j - v) * f.cell) / radius;
+      for (let i = i0; i <= i1; i++) {
+        const rho = radius + f.data[j * f.width + i];
+        if (rho * Math.cos(a) <= low) continue;
+        const dx = Math.abs(f.originX + i * f.cell - x);
+        const most = holdsMost(profile, 0, a, dx);
+        if (most >= 0) low = Math.max(low, holdsTip(profile, 0, Math.min(rho, most), a, dx));
+      }
+    }
+    return low - radius;
   };
 }

@@ -14,12 +14,15 @@ const SLIVER = 0.2;
 export function stockUnder(ctx: PassContext, R: number, grid: Grid): Promise<HeightField> {
   const { cell, width, height, originX, originY } = grid;
   const beyond = R + 2 * ctx.stock.cell;
-  const stands = cropField(ctx.stands, {
-    x0: originX - beyond,
-    y0: originY - beyond,
-    x1: originX + (width - 1) * cell + beyond,
-    y1: originY + (height - 1) * cell + beyond,
-  });
+  // Round a drum what lies beyond the seam counts.
+  const stands = ctx.stands.drum
+    ? ctx.stands
+    : cropField(ctx.stands, {
+        x0: originX - beyond,
+        y0: originY - beyond,
+        x1: originX + (width - 1) * cell + beyond,
+        y1: originY + (height - 1) * cell + beyond,
+      });
   return highestWithin(ctx, stands, Math.max(0.1, R - Math.min(RIM * stands.cell, R * SLIVER)));
 }
 

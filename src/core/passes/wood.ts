@@ -1,4 +1,5 @@
 import { type Cutter, type Profile, profileHeight, profileOf, smallerBy } from '../cutter/cutter';
+import { inTurn, narrowed, rowInTurn } from '../field/drum';
 import { cropField, type Grid, type HeightField } from '../field/height-field';
 import { removeStock } from '../kernels/stock-removal';
 import { partsOf } from '../motion/ease';
@@ -31,7 +32,9 @@ export class Wood {
     this.taking = smallerBy(this.profile, less * stands.cell);
     const { width, height, cell, originX: x, originY: y } = over;
     const { R } = this.profile;
-    this.field = cropField(stands, { x0: x - R, y0: y - R, x1: x + width * cell + R, y1: y + height * cell + R });
+    this.field = stands.drum
+      ? { ...stands, data: stands.data.slice() }
+      : cropField(stands, { x0: x - R, y0: y - R, x1: x + width * cell + R, y1: y + height * cell + R });
     this.seen = path.moves;
   }
 
@@ -47,15 +50,19 @@ export class Wood {
   meets(x: number, y: number, z: number, least: number): boolean {
     this.follow();
     const { profile, field } = this;
-    const { data, width, height, cell, originX, originY } = field;
-    const [u, v] = [(x - originX) / cell, (y - originY) / cell];
+    const { data, width, height, cell, originX, originY, drum } = field;
+    const [u, v] = [(x - originX) / cell, ((drum ? inTurn(drum, y) : y) - originY) / cell];
     const n = profile.R / cell;
-    for (let j = Math.max(0, Math.ceil(v - n)); j <= Math.min(height - 1, Math.floor(v + n)); j++) {
+    // Round a drum a row is narrower the deeper the tip is; that its wood lies lower to the side is left out, so that more is taken to be met.
+    const k = drum ? narrowed(drum, z) : 1;
+    const [first, last] = drum ? [v - n / k, v + n / k] : [Math.max(0, v - n), Math.min(height - 1, v + n)];
+    for (let row = Math.ceil(first); row <= Math.floor(last); row++) {
+      const j = drum ? rowInTurn({ rows: height }, row) : row;
       for (let i = Math.max(0, Math.ceil(u - n)); i <= Math.min(width - 1, Math.floor(u + n)); i++) {
         // What is not even over the tip is not over the bit.
         const over = data[j * width + i] - z - least;
         if (over <= 0) continue;
-        const away = Math.hypot(i - u, j - v) * cell;
+        const away = Math.hypot(i - u, (row - v) * k) * cell;
         if (away <= profile.R && over > profileHeight(profile, away)) return true;
       }
     }

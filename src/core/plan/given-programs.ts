@@ -1,6 +1,9 @@
 import type { Found } from '../findings/finding';
+import { timeRound } from '../motion/round';
 import { motionTime } from '../motion/time';
-import { MOTION, readProgram } from '../program/reader';
+import { MOTION } from '../program/reader';
+import { onDrum, readFor } from '../program/round';
+import { zeroOf } from '../setup/frame';
 import type { DoneSetup } from './plan-setup';
 import type { PlannedProgram } from './programs';
 
@@ -36,8 +39,16 @@ export function givenPrograms(given: GivenProgram[], planned: PlannedProgram[], 
   const programs = given.map(({ file, text }, n): PlannedProgram => {
     const like = planned.find((p) => p.file === file) ?? planned[Math.min(n, planned.length - 1)];
     const { view } = setups.find((s) => s.view.setup.id === like.setup)!;
-    const { motions, starts } = readProgram(text, file, like.cutter);
-    const { seconds, naiveSeconds, cutLength, rapidLength } = motionTime(movesOf(motions), view.machine);
+    const { board, setup, machine } = view;
+    const { motions, starts } = readFor(
+      { text, file, tool: like.cutter },
+      onDrum(board, machine),
+      zeroOf(board, setup).z,
+    );
+    const moves = movesOf(motions);
+    const { seconds, naiveSeconds, cutLength, rapidLength } = board.drum
+      ? timeRound(moves, machine, board.thickness)
+      : motionTime(moves, machine);
     const waits = starts.reduce((sum, start) => sum + start.wait, 0);
     if (text !== like.text)
       found.push({

@@ -5,6 +5,7 @@ import { bornBy } from '../doc/material';
 import { isReserve, type Pass } from '../doc/pass';
 import { type Grid, gridOf, type HeightField } from '../field/height-field';
 import { entriesOf, MAX_MOVES, type Mark, type MoveKind, type Path, TooManyMoves } from '../motion/path';
+import { timeRound } from '../motion/round';
 import { type MotionTime, motionTime } from '../motion/time';
 import { bearable } from '../passes/bearable';
 import { type Finished, makeContext, type PassContext } from '../passes/context';
@@ -76,7 +77,9 @@ function describePass(
     stepover: 'stepover' in pass ? pass.stepover : 0,
     stepdown: 'stepdown' in pass ? pass.stepdown : 0,
     ridge: pass.kind === 'finish' ? ridgeOf(cutter, pass.stepover) : 0,
-    ...motionTime(data, view.machine, kinds),
+    ...(view.board.drum
+      ? timeRound(data, view.machine, view.board.thickness, kinds)
+      : motionTime(data, view.machine, kinds)),
     moves: kinds.length,
     entries: entriesOf(kinds),
   };
@@ -94,7 +97,7 @@ async function inputOf(s: SetupPlanning, ctx: PassContext, pass: Pass, cutter: C
     cutter,
     trench: region.trench,
     outline: own ? (await ctx.outline(own)).map((r) => Array.from(r)) : null,
-    board: { x: board.x, y: board.y, thickness: board.thickness },
+    board: { x: board.x, y: board.y, thickness: board.thickness, drum: board.drum },
     under: pass.kind === 'cutout' ? (ctx.under?.key ?? null) : null,
     rampAngle: board.material.rampAngle,
     heights: setup.heights,

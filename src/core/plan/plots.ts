@@ -9,6 +9,7 @@ import { cellFor, cellWanted } from '../passes/cell';
 import { kindOf } from '../passes/registry';
 import { resolveTrenches } from '../passes/trenches';
 import { workedOn } from '../passes/worked-on';
+import { gridOfBoard } from '../setup/board-grid';
 import { boxThrough, type Frame, frameBetween } from '../setup/frame';
 import { type SetupView, viewOf } from '../setup/view';
 import { PlanStopped } from './stopped';
@@ -113,6 +114,13 @@ export function reachesOut(g: Grid, mask: Uint8Array, board: Pick<Board, 'x' | '
 }
 
 /**
+ * The cell that a ball asks for round a drum: the drum bends away under it, so that what cells hide grows by 1 + R / rho (measured; the bound of a
+ * board's cell comes of 1 / R alone).
+ */
+const roundCell = (wanted: number, { thickness }: Pick<Board, 'thickness'>): number =>
+  wanted / Math.sqrt(1 + (wanted * CELLS_A_RADIUS) / thickness);
+
+/**
  * The rectangles of a board on which its setups cut something, each with the cell that the bits working there ask for; what lies between them
  * costs nothing. A board that is small, or cut nearly everywhere, is one plot as a whole.
  * @param tries how often plots of this board have turned out too small
@@ -122,10 +130,11 @@ export function plotsOf(job: Job, board: Board, tries = 0): Plots {
   const passes = views.flatMap((v) => v.passes);
   const whole = (): Plots => {
     const wanted = cellWanted(job, passes);
-    const grid = boardGrid(board.x, board.y, cellFor(wanted, board.x * board.y));
+    const grid = gridOfBoard(board, cellFor(board.drum ? roundCell(wanted, board) : wanted, board.x * board.y));
     return { plots: [{ grid, wanted, passes: new Set(passes.map((p) => p.id)) }], around: false };
   };
-  if ((board.x * board.y) / cellWanted(job, passes) ** 2 < WORTH || tries >= BESIDE.length) return whole();
+  if (board.drum || (board.x * board.y) / cellWanted(job, passes) ** 2 < WORTH || tries >= BESIDE.length)
+    return whole();
   const grounds = views.map((v) => groundsOf(v, frameBetween(board, board.setups[0], v.setup), BESIDE[tries]));
   if (grounds.some((g) => g === null)) return whole();
   const all = grounds.flatMap((g) => g as Ground[]);

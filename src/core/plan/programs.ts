@@ -1,6 +1,7 @@
 import { isReserve } from '../doc/pass';
 import { kindOf } from '../passes/registry';
 import { DIALECT_OF } from '../program/dialects/registry';
+import { onDrum } from '../program/round';
 import { commentText, fileStem, type ProgramPart, waitsOf, writeProgram } from '../program/writer';
 import type { ProgramFigures } from '../proof/figures';
 import { FLIP_WORDS, zeroOf } from '../setup/frame';
@@ -73,13 +74,29 @@ const ORIGINS = {
   centre: 'centre',
 } as const;
 
+const boardLines = ({ board, setup, output }: SetupView): string[] => [
+  `board ${formatLength(board.x)} x ${formatLength(board.y)} x ${formatLength(board.thickness)} ${board.material.name}`,
+  `origin ${ORIGINS[setup.zero.origin]}, Z zero on the ${setup.zero.z === 'top' ? 'board top' : 'machine bed'}, ${output.unit}`,
+];
+
+/** Of a drum the angle has its zero at the sheet's edge, or at its middle. */
+function drumLines({ board, setup, machine, output }: SetupView): string[] {
+  const { rotary } = machine;
+  const { x, y } = zeroOf(board, setup);
+  const at = x === 0 ? 'left end' : x === board.x ? 'right end' : 'middle';
+  return [
+    `drum ${formatLength(2 * board.thickness)} across, ${formatLength(board.x)} long, ${board.material.name}`,
+    `zero at the ${at}, ${rotary?.letter} 0 at ${formatLength(y)} of the sheet, Z zero on the ${setup.zero.z === 'top' ? 'surface' : 'axis of turning'}, ${output.unit}`,
+    ...(rotary?.along === 'y' ? ['the drum lies along Y'] : []),
+  ];
+}
+
 /** What a person at the machine is to know before the first move. */
 function headerOf({ view }: PlannedSetup, run: Planned[], seconds: number): string[] {
-  const { board, setup, name, order, output } = view;
+  const { board, setup, name, order } = view;
   return [
     `${name}${order ? `, order ${order}` : ''}`,
-    `board ${formatLength(board.x)} x ${formatLength(board.y)} x ${formatLength(board.thickness)} ${board.material.name}`,
-    `origin ${ORIGINS[setup.zero.origin]}, Z zero on the ${setup.zero.z === 'top' ? 'board top' : 'machine bed'}, ${output.unit}`,
+    ...(board.drum ? drumLines(view) : boardLines(view)),
     ...run.map(
       (p) =>
         `${kindOf(p.pass).name} with bit ${p.cutter.number} ${p.cutter.name} at ${p.cutter.rpm} rpm, ${formatDuration(p.summary.seconds)}`,
@@ -91,6 +108,9 @@ function headerOf({ view }: PlannedSetup, run: Planned[], seconds: number): stri
       : []),
     `about ${formatDuration(seconds)}`,
     ...(isReserve(run[0].pass) ? ['kept in reserve: only if it is wanted'] : []),
+    ...(board.drum
+      ? ['no loose sleeves, guard over the chuck, chuck key out, tail stock tight, first turns slow']
+      : []),
     'eye and hearing protection, dust extraction, never leave it running alone',
   ].map(commentText);
 }
@@ -118,6 +138,7 @@ function programOf(s: PlannedSetup, run: Planned[], number: number): PlannedProg
     safeZ: view.setup.heights.everything,
     toolChanger: view.output.oneFile && view.machine.toolChanger,
     dialect,
+    round: onDrum(view.board, view.machine),
   });
   return {
     file: `${fileStem(view.order, view.name, `${number}-${bits.join('-')}`)}.nc`,

@@ -4,7 +4,8 @@ import { gridBetween } from '../field/height-field';
 import { clipBox, growBox, joinBoxes } from '../outline/boxes';
 import type { Bounds } from '../outline/polygon';
 import { cellFor } from '../passes/cell';
-import { MOTION, readProgram } from '../program/reader';
+import { MOTION } from '../program/reader';
+import { onDrum, readFor } from '../program/round';
 import { bodyOf } from '../proof/body';
 import type { BoardParts } from '../proof/prove';
 import { boxThrough, frameBetween, zeroOf } from '../setup/frame';
@@ -23,9 +24,10 @@ function reachAt(cutter: Cutter, z: number): number {
 }
 
 /** The boxes that a program's moves may meet wood in, setup coordinates, mm. */
-function* sweptBoxes({ cutters, board, setup }: SetupView, program: PlannedProgram): Generator<Bounds> {
-  const { motions: m, tools } = readProgram(program.text, program.file, program.cutter);
+function* sweptBoxes({ cutters, board, setup, machine }: SetupView, program: PlannedProgram): Generator<Bounds> {
   const zero = zeroOf(board, setup);
+  const { text, file, cutter: tool } = program;
+  const { motions: m, tools } = readFor({ text, file, tool }, onDrum(board, machine), zero.z);
   for (const [t, { tool, from }] of tools.entries()) {
     const cutter = cutters.find((c) => c.number === tool);
     if (!cutter) continue;

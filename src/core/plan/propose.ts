@@ -182,6 +182,7 @@ export function plainJob(p: PlainJob): Job {
         web: LEAST_WEB,
         openings: [],
         jigFor: null,
+        drum: null,
         setups: [setup],
       },
     ],

@@ -1,3 +1,5 @@
+import { centreByRadius, chordsOf } from './arc-chords';
+import { TURNING, Turns } from './turns';
 import { type Line, withoutComments, wordsOf } from './words';
 
 /** A program that cannot be followed; the message names the line. */
@@ -16,6 +18,10 @@ export type Mode = (typeof MODES)[number];
 export interface ReadProgram {
   /** MOTION numbers each. */
   motions: Float64Array;
+  /** TURNED numbers a motion, where the program turns an axis or says a feed in inverse time; null elsewhere. */
+  turned: Float64Array | null;
+  /** The word of the axis that it turns; null where it turns none. */
+  letter: string | null;
   /** Tool selected for each stretch of motions: from that motion on, this tool, which was called for at that line (0 at the start), and the number of the length offset said for it (G43 H), null when none was. */
   tools: { from: number; tool: number; line: number; offset: number | null }[];
   /** Comments that stand behind the first words on lines of their own: where in the program one is. */
@@ -29,8 +35,6 @@ export interface ReadProgram {
   end: { said: boolean; turning: boolean; line: number };
 }
 
-const ARC_CHORD = 0.002;
-
 const AXES = ['X', 'Y', 'Z'];
 /** Codes that are taken and change nothing that is followed here. */
 const G_PASSED = [4, 40, 43, 49, 61, 64, 91.1];
@@ -43,6 +47,7 @@ const MODE_OF: Record<number, Mode | undefined> = {
   21: 'unit',
   90: 'places',
   91: 'places',
+  93: 'feed',
   94: 'feed',
   54: 'offset',
 };
@@ -56,6 +61,9 @@ class ProgramReader {
   private used = 0;
   private readonly position = [Number.NaN, Number.NaN, Number.NaN];
   private scale = 1;
+  private readonly turns = new Turns();
+  /** Whether this line says a feed. */
+  private fed = false;
   private absolute = true;
   private motion = -1;
   private feed = 0;
@@ -75,6 +83,8 @@ class ProgramReader {
     this.pending = firstTool;
     this.out = {
       motions: this.buffer,
+      turned: null,
+      letter: null,
       tools: [{ from: 0, tool: firstTool, line: 0, offset: null }],
       starts: [],
       notes: [],
@@ -91,13 +101,16 @@ class ProgramReader {
   /** All that was read. */
   finish(): ReadProgram {
     this.out.motions = this.buffer.subarray(0, this.used);
+    this.out.turned = this.turns.all(this.used / MOTION);
     this.out.end = { said: this.ended, turning: this.turning !== 0, line: this.number };
     return this.out;
   }
 
-  private push(to: number[], rapid: boolean): void {
+  private push(to: number[], rapid: boolean, angle = this.turns.angle): void {
     const { position, feed, out } = this;
     if (!rapid && feed <= 0) this.fail('a cutting motion without a feed');
+    if (!rapid && this.turns.inverse && !this.fed)
+      this.fail('a cutting motion in inverse time without a feed of its own');
     if (out.firstLine === 0) this.first();
     if (this.used + MOTION > this.buffer.length) {
       const grown = new Float64Array(this.buffer.length * 2);
@@ -105,6 +118,7 @@ class ProgramReader {
       this.buffer = grown;
     }
     const { buffer, used } = this;
+    this.turns.note(angle, used / MOTION, this.scale);
     for (let i = 0; i < 3; i++) {
       buffer[used + i] = Number.isNaN(position[i]) ? to[i] : position[i];
       buffer[used + 3 + i] = to[i];
@@ -123,22 +137,11 @@ class ProgramReader {
     this.out.unsaid = MODES.filter((m) => !this.said.has(m));
   }
 
-  /** Centre of an arc by its radius, in the plane's first and second axis. */
-  private centreByRadius(r: number, clockwise: boolean, from: [number, number], to: [number, number]) {
-    const R = Math.abs(r) * this.scale;
-    const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
-    const d = Math.hypot(dx, dy);
-    if (d < 1e-9) this.fail('a radius arc that ends where it starts');
-    if (d / 2 > R * 1.001) this.fail(`an arc of radius ${R} mm cannot span ${d.toFixed(3)} mm`);
-    const h = Math.sqrt(Math.max(0, R * R - (d * d) / 4));
-    // A positive radius is the arc of at most half a turn.
-    const side = clockwise === r > 0 ? 1 : -1;
-    return [(from[0] + to[0]) / 2 + (side * h * dy) / d, (from[1] + to[1]) / 2 - (side * h * dx) / d];
-  }
-
   private arc(to: number[], words: Map<string, number>, clockwise: boolean): void {
     const { position, plane, scale } = this;
     if (position.some(Number.isNaN)) this.fail('an arc from an unknown place');
+    if (this.turns.inverse) this.fail('an arc in inverse time');
+    if (TURNING.some((l) => words.has(l))) this.fail('an arc that turns an axis');
     // First and second axis of the plane, and the one across it, so that the plane is seen from its positive side.
     const [a, b, c] = plane === 17 ? [0, 1, 2] : plane === 18 ? [2, 0, 1] : [1, 2, 0];
     const letters = ['I', 'J', 'K'];
@@ -146,27 +149,18 @@ class ProgramReader {
     const r = words.get('R');
     if (r === undefined && !words.has(letters[a]) && !words.has(letters[b]))
       this.fail('an arc without centre or radius');
-    const [ca, cb] =
+    const ends = { from: [from[a], from[b]], to: [to[a], to[b]], clockwise } as const;
+    const fail = (what: string) => this.fail(what);
+    const centre =
       r !== undefined
-        ? this.centreByRadius(r, clockwise, [from[a], from[b]], [to[a], to[b]])
-        : [from[a] + (words.get(letters[a]) ?? 0) * scale, from[b] + (words.get(letters[b]) ?? 0) * scale];
-    const R = Math.hypot(from[a] - ca, from[b] - cb);
-    const R1 = Math.hypot(to[a] - ca, to[b] - cb);
-    if (Math.abs(R - R1) > Math.max(0.01, R * 0.001))
-      this.fail(`the arc's ends lie ${R.toFixed(3)} and ${R1.toFixed(3)} mm from its centre`);
-    const t0 = Math.atan2(from[b] - cb, from[a] - ca);
-    let sweep = Math.atan2(to[b] - cb, to[a] - ca) - t0;
-    if (clockwise) while (sweep >= -1e-9) sweep -= 2 * Math.PI;
-    else while (sweep <= 1e-9) sweep += 2 * Math.PI;
-    const step = 2 * Math.acos(Math.max(0, 1 - ARC_CHORD / Math.max(R, ARC_CHORD)));
-    const n = Math.max(1, Math.ceil(Math.abs(sweep) / Math.max(step, 1e-3)));
-    for (let i = 1; i <= n; i++) {
+        ? centreByRadius(r * scale, ends, fail)
+        : ([from[a] + (words.get(letters[a]) ?? 0) * scale, from[b] + (words.get(letters[b]) ?? 0) * scale] as const);
+    for (const [u, v, t] of chordsOf(ends, centre, fail)) {
       const p = to.slice();
-      if (i < n) {
-        const t = t0 + (sweep * i) / n;
-        p[a] = ca + R * Math.cos(t);
-        p[b] = cb + R * Math.sin(t);
-        p[c] = from[c] + ((to[c] - from[c]) * i) / n;
+      if (t < 1) {
+        p[a] = u;
+        p[b] = v;
+        p[c] = from[c] + (to[c] - from[c]) * t;
       }
       this.push(p, false);
     }
@@ -194,7 +188,11 @@ class ProgramReader {
     else if (code === 21) this.scale = 1;
     else if (code === 90) this.absolute = true;
     else if (code === 91) this.absolute = false;
-    else if (code === 80) this.motion = -1;
+    else if (code === 93 || code === 94) {
+      // A feed of one mode means nothing in the other.
+      if (this.turns.inverse !== (code === 93)) this.feed = 0;
+      this.turns.inverse = code === 93;
+    } else if (code === 80) this.motion = -1;
     else if (!G_PASSED.includes(code) && !mode) this.fail(`G${code} is not followed by this reader`);
   }
 
@@ -215,7 +213,8 @@ class ProgramReader {
 
   private machine({ m, words }: Line): void {
     const f = words.get('F');
-    if (f !== undefined) this.feed = f * this.scale;
+    this.fed = f !== undefined;
+    if (f !== undefined) this.feed = this.turns.inverse ? f : f * this.scale;
     this.speed = words.get('S') ?? this.speed;
     this.pending = words.get('T') ?? this.pending;
     for (const code of m) {
@@ -237,11 +236,18 @@ class ProgramReader {
       if (!absolute && Number.isNaN(position[i])) this.fail('a relative motion from an unknown place');
       return absolute ? v * scale : position[i] + v * scale;
     });
+    const letter = TURNING.find((l) => words.has(l));
+    if (letter && this.out.letter && letter !== this.out.letter) this.fail(`turns ${this.out.letter} and ${letter}`);
+    if (letter) this.out.letter = letter;
+    const by = letter ? words.get(letter) : undefined;
+    const turned = by === undefined ? this.turns.angle : absolute ? by : this.turns.angle + by;
+    if (letter && Number.isNaN(turned)) this.fail('a relative turn from an unknown angle');
     if (to.some(Number.isNaN)) {
+      this.turns.angle = turned;
       // An axis not named yet: remember the others, nothing can be cut before all three are known.
       if (motion !== 0) this.fail('a cutting motion before every axis has a place');
       for (let i = 0; i < 3; i++) position[i] = to[i];
-    } else if (motion <= 1) this.push(to, motion === 0);
+    } else if (motion <= 1) this.push(to, motion === 0, turned);
     else this.arc(to, words, motion === 2);
   }
 
@@ -265,7 +271,7 @@ class ProgramReader {
     if (found.g.includes(4)) return;
     const { words } = found;
     const turns = motionHere && this.motion >= 2 && ['I', 'J', 'K'].some((l) => words.has(l));
-    if (AXES.some((a) => words.has(a)) || turns) this.move(found);
+    if ([...AXES, ...TURNING].some((a) => words.has(a)) || turns) this.move(found);
   }
 }
 

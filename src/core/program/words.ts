@@ -6,7 +6,7 @@ export interface Line {
 }
 
 /** Letters of the words that are known. */
-const LETTERS = 'NXYZIJKRFSTPLHD';
+const LETTERS = 'NXYZABCIJKRFSTPLHD';
 
 /** A line without its comments, each of which is told. @param fail throws for one that is not closed */
 export function withoutComments(line: string, tell: (comment: string) => void, fail: (why: string) => never): string {

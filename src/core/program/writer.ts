@@ -2,6 +2,8 @@ import type { Mark } from '../motion/path';
 import { BLOCK, fitArcs } from '../outline/arcs';
 import { MM_PER_INCH, trimNumber } from '../units/length';
 import type { Dialect } from './dialects/dialect';
+import type { OnDrum } from './round';
+import { RoundWords } from './round-words';
 
 export interface ProgramPart {
   /** What the part is, for a comment. */
@@ -25,6 +27,8 @@ export interface ProgramOptions {
   /** Whether the machine changes bits itself. */
   toolChanger: boolean;
   dialect: Dialect;
+  /** What turns the drum that is cut; absent or null for a board. */
+  round?: OnDrum | null;
 }
 
 /** Text that may stand between parentheses: printable ASCII without parentheses. */
@@ -56,7 +60,8 @@ export function writeProgram(parts: ProgramPart[], o: ProgramOptions): string {
   const words = wordsFor(o);
   const safe = words.height(o.safeZ);
   const lines: string[] = o.header.map((h) => dialect.comment(commentText(h)));
-  lines.push(o.unit === 'mm' ? 'G21' : 'G20', 'G17 G90 G94', 'G54');
+  const round = o.round ? new RoundWords(o.round, o) : null;
+  lines.push(o.unit === 'mm' ? 'G21' : 'G20', `G17 G90 ${round?.mode ?? 'G94'}`, 'G54');
   for (const [i, part] of parts.entries()) {
     const before = parts[i - 1];
     const had = before?.toolNumber ?? 0;
@@ -64,14 +69,15 @@ export function writeProgram(parts: ProgramPart[], o: ProgramOptions): string {
     if (part.toolNumber !== had && o.toolChanger) lines.push(...changed(part.toolNumber, had, dialect));
     lines.push(`G0 Z${safe}`);
     if (startsFor(part, before)) lines.push(...started(part.rpm, dialect));
-    for (const line of blockLines(part, words, safe, dialect)) lines.push(line);
+    for (const line of round ? round.lines(part, safe, placeText) : blockLines(part, words, safe, dialect))
+      lines.push(line);
   }
-  lines.push('M5', dialect.end);
+  lines.push(...(round?.ending() ?? []), 'M5', dialect.end);
   return `${numberedBy(dialect.numbers, lines).join('\n')}\n`;
 }
 
 /** How numbers are written: places along x and y, heights, lengths, and feeds. */
-interface Words {
+export interface Words {
   x(v: number): string;
   y(v: number): string;
   height(z: number): string;
@@ -80,7 +86,7 @@ interface Words {
   feed(v: number): string;
 }
 
-function wordsFor({ zero, unit, dialect }: ProgramOptions): Words {
+export function wordsFor({ zero, unit, dialect }: Pick<ProgramOptions, 'zero' | 'unit' | 'dialect'>): Words {
   const digits = dialect.decimals[unit];
   const scale = unit === 'mm' ? 1 : 1 / MM_PER_INCH;
   const grid = 10 ** digits;

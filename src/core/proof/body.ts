@@ -1,8 +1,7 @@
 import { type Cutter, shankFrom } from '../cutter/cutter';
 import { AIR, type HeightField, padField, poolField } from '../field/height-field';
-import { flatOffset } from '../kernels/cutter-offset';
 import { BITE, ENGAGED } from '../kernels/engagement';
-import type { KernelHost } from '../kernels/host';
+import { type KernelHost, offsetRows } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
 import { removeBy, spansOf } from '../kernels/spans';
 import { highestAlong } from '../passes/context';
@@ -50,7 +49,7 @@ function suspects(surface: HeightField, segments: Float64Array, { radius, height
   // Grown by what a coarse cell's middle may be off its farthest corner, here and at the place that is looked up.
   const reach = radius + 1.5 * pooled.cell;
   const padded = padField(pooled, Math.ceil(reach / pooled.cell) + 1, AIR);
-  const tall = { ...padded, data: flatOffset(padded, reach) };
+  const tall = { ...padded, data: offsetRows(padded, { shape: 0, R: reach, p0: 0, p1: 0, p2: 0 }, 0) };
   const out: number[] = [];
   for (let i = 0; i < n; i++) {
     const [x0, y0, z0, x1, y1, z1] = segments.subarray(i * SEGMENT, i * SEGMENT + 6);

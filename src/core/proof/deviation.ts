@@ -1,5 +1,5 @@
 import { MASK } from '../arrange/target';
-import type { HeightField } from '../field/height-field';
+import { goesRound, type HeightField } from '../field/height-field';
 import { surfaceDistance } from '../field/surface-distance';
 
 /** Slope of a cliff: steeper than 75 degrees, where an error is judged sideways. */
@@ -95,7 +95,7 @@ function offTarget(surface: number, target: HeightField, k: number, around: Arou
   let d = over;
   if (!wall) {
     const gx = (t[k + e] - t[k + w]) / (cell * Math.max(1, e - w));
-    const gy = (t[k + north] - t[k + south]) / (cell * Math.max(1, (north > 0 ? 1 : 0) + (south < 0 ? 1 : 0)));
+    const gy = (t[k + north] - t[k + south]) / (cell * Math.max(1, (north !== 0 ? 1 : 0) + (south !== 0 ? 1 : 0)));
     d /= Math.sqrt(1 + gx * gx + gy * gy);
   }
   if (d < -SUSPECT && (d > -CERTAIN || wall)) d = -surfaceDistance(target, k, surface, -d);
@@ -117,9 +117,10 @@ export function compareSurfaces(cut: HeightField, target: HeightField, mask: Uin
   const out: Deviation = { map, deepest: 0, deepestAt: -1, keepCut: 0, keepAt: -1, left };
   let met = 0;
   let high = 0;
+  const beyond = goesRound(target) ? (height - 1) * width : 0;
   for (let j = 0; j < height; j++) {
-    const north = j + 1 < height ? width : 0;
-    const south = j > 0 ? -width : 0;
+    const north = j + 1 < height ? width : -beyond;
+    const south = j > 0 ? -width : beyond;
     for (let i = 0; i < width; i++) {
       const k = j * width + i;
       if (mask[k] === MASK.waste) continue;

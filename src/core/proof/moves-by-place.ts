@@ -1,4 +1,5 @@
 import type { Profile } from '../cutter/cutter';
+import { type Drum, reachRound, unrolled } from '../field/drum';
 import type { Grid } from '../field/height-field';
 import { SEGMENT } from '../kernels/segment';
 import type { Span } from '../kernels/spans';
@@ -13,6 +14,8 @@ const SQUARE = 5;
 export interface MovesByPlace {
   profile: Profile;
   segments: Float64Array;
+  /** What the looked-at ground lies around; null on a board. */
+  drum: Drum | null;
   /** Number of the westernmost and southernmost square, and how many lie in a row and in a column. */
   i0: number;
   j0: number;
@@ -33,10 +36,21 @@ const edgesOf = (g: Grid): Box => [
   g.originY + g.height * g.cell,
 ];
 
-/** The box that a bit sweeps in a move, mm. */
-function sweptBy({ R }: Profile, segments: Float64Array, s: number): Box {
-  const [ax, ay, bx, by] = [segments[s], segments[s + 1], segments[s + 3], segments[s + 4]];
-  return [Math.min(ax, bx) - R, Math.min(ay, by) - R, Math.max(ax, bx) + R, Math.max(ay, by) + R];
+/** The boxes that a bit sweeps in a move, mm: one, but round a drum one for each turn in which it comes over the first. */
+function sweptBy(
+  { profile: { R }, segments, drum }: Pick<MovesByPlace, 'profile' | 'segments' | 'drum'>,
+  s: number,
+): Box[] {
+  const [ax, ay, az, bx, by, bz] = segments.subarray(s, s + 6);
+  const beside = drum ? reachRound(drum, R, Math.min(az, bz)) : R;
+  const box: Box = [Math.min(ax, bx) - R, Math.min(ay, by) - beside, Math.max(ax, bx) + R, Math.max(ay, by) + beside];
+  if (!drum) return [box];
+  const turn = unrolled(drum.radius);
+  const out: Box[] = [];
+  // A cell more on either side, for windows reach over the seam by so much.
+  for (let t = -Math.floor(box[3] / turn) - 1; box[1] + t * turn < turn + SQUARE; t++)
+    out.push([box[0], box[1] + t * turn, box[2], box[3] + t * turn]);
+  return out;
 }
 
 type Squares = Pick<MovesByPlace, 'i0' | 'j0' | 'across' | 'up'>;
@@ -58,12 +72,15 @@ export function movesByPlace({ profile, segments }: Pick<Span, 'profile' | 'segm
   const [i0, j0] = [numberOf(edges[0]), numberOf(edges[1])];
   const [across, up] = [numberOf(edges[2]) - i0 + 1, numberOf(edges[3]) - j0 + 1];
   const squares = { i0, j0, across, up };
+  const drum = around.drum ?? null;
   const each = (call: (square: number, s: number) => void) => {
     for (let s = 0; s < segments.length; s += SEGMENT) {
       // What stays over the board cuts nothing of it.
       if (segments[s + 2] > 0 && segments[s + 5] > 0) continue;
-      const [a0, b0, a1, b1] = squaresOf(squares, sweptBy(profile, segments, s));
-      for (let b = b0; b <= b1; b++) for (let a = a0; a <= a1; a++) call(b * across + a, s);
+      for (const box of sweptBy({ profile, segments, drum }, s)) {
+        const [a0, b0, a1, b1] = squaresOf(squares, box);
+        for (let b = b0; b <= b1; b++) for (let a = a0; a <= a1; a++) call(b * across + a, s);
+      }
     }
   };
   const starts = new Uint32Array(across * up + 1);
@@ -76,23 +93,24 @@ export function movesByPlace({ profile, segments }: Pick<Span, 'profile' | 'segm
   each((square, s) => {
     moves[next[square]++] = s;
   });
-  return { profile, segments, ...squares, starts, moves };
+  return { profile, segments, drum, ...squares, starts, moves };
 }
 
 /** The moves that come over a window, each once, as segments. */
 export function movesOver(all: MovesByPlace, g: Grid): Float64Array {
-  const { profile, segments, across, starts, moves } = all;
+  const { segments, across, starts, moves } = all;
   const edges = edgesOf(g);
   const [a0, b0, a1, b1] = squaresOf(all, edges);
   const met: number[] = [];
   for (let b = b0; b <= b1; b++) {
     for (let a = a0; a <= a1; a++) {
       for (let k = starts[b * across + a]; k < starts[b * across + a + 1]; k++) {
-        const swept = sweptBy(profile, segments, moves[k]);
-        if (!meets(swept, edges)) continue;
-        // A move is taken in the first of the window's squares that it comes over.
-        const [first, lowest] = squaresOf(all, swept);
-        if (a === Math.max(a0, first) && b === Math.max(b0, lowest)) met.push(moves[k]);
+        for (const swept of sweptBy(all, moves[k])) {
+          if (!meets(swept, edges)) continue;
+          // A move is taken in the first of the window's squares that it comes over.
+          const [first, lowest] = squaresOf(all, swept);
+          if (a === Math.max(a0, first) && b === Math.max(b0, lowest)) met.push(moves[k]);
+        }
       }
     }
   }

@@ -1,6 +1,7 @@
+import { inTurn, rowInTurn } from '../field/drum';
 import { type HeightField, padField, poolField, sampleField } from '../field/height-field';
 import type { PartedField } from '../field/parted';
-import { flatOffset } from '../kernels/cutter-offset';
+import { offsetRows } from '../kernels/host';
 
 /** A part that is asked how high it is under a bit, and its own edges, mm. */
 interface Asked {
@@ -26,7 +27,7 @@ export function standingUnder(
     const reach = R + wider * pooled.cell;
     const wide = around ? padField(pooled, Math.ceil(reach / pooled.cell) + 1, around.height) : pooled;
     const [x0, y0] = [part.originX - part.cell / 2, part.originY - part.cell / 2];
-    const tall = { ...wide, data: flatOffset(wide, reach) };
+    const tall = { ...wide, data: offsetRows(wide, { shape: 0, R: reach, p0: 0, p1: 0, p2: 0 }, 0) };
     return { tall, x0, y0, x1: x0 + part.width * part.cell, y1: y0 + part.height * part.cell };
   });
   return (x, y) => {
@@ -39,12 +40,14 @@ export function standingUnder(
 export function highestUnder({ parts, around }: PartedField, { x, y }: { x: number; y: number }, R: number): number {
   let high = -Infinity;
   let inside = false;
-  for (const { width, height, cell, originX, originY, data } of parts) {
-    const [u, v, n] = [(x - originX) / cell, (y - originY) / cell, R / cell];
+  for (const { width, height, cell, originX, originY, data, drum } of parts) {
+    const [u, v, n] = [(x - originX) / cell, ((drum ? inTurn(drum, y) : y) - originY) / cell, R / cell];
     inside ||= u >= n && v >= n && u <= width - 1 - n && v <= height - 1 - n;
-    for (let j = Math.max(0, Math.ceil(v - n)); j <= Math.min(height - 1, v + n); j++) {
+    const [first, last] = drum ? [v - n, v + n] : [Math.max(0, v - n), Math.min(height - 1, v + n)];
+    for (let row = Math.ceil(first); row <= last; row++) {
+      const j = drum ? rowInTurn({ rows: height }, row) : row;
       for (let i = Math.max(0, Math.ceil(u - n)); i <= Math.min(width - 1, u + n); i++) {
-        if ((i - u) ** 2 + (j - v) ** 2 <= n * n) high = Math.max(high, data[j * width + i]);
+        if ((i - u) ** 2 + (row - v) ** 2 <= n * n) high = Math.max(high, data[j * width + i]);
       }
     }
   }

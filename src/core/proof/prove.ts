@@ -6,6 +6,7 @@ import { type PartedField, pooledOver } from '../field/parted';
 import type { Found } from '../findings/finding';
 import type { KernelHost } from '../kernels/host';
 import { boardTops } from '../passes/skim/plan';
+import { onDrum } from '../program/round';
 import { type Frame, frameBetween, placeThrough, zeroOf } from '../setup/frame';
 import type { SetupView } from '../setup/view';
 import { found } from './checks/registry';
@@ -196,12 +197,11 @@ async function proveSetup(
     standing = now;
   };
   const held: Held[] = [];
-  const onProgram = ({ file }: WrittenProgram) => {
-    held.push({ file, ...holdingNow(s, clamped, cuts) });
-  };
+  const onProgram = ({ file }: WrittenProgram) => void held.push({ file, ...holdingNow(s, clamped, cuts) });
   const zero = zeroOf(view.board, view.setup);
   const cutters = view.cutters.map((c) => bornBy(view.board.material, c));
-  const cutting = { programs, cutters, zero, host, hollows, onRun, onProgram };
+  const round = onDrum(view.board, view.machine);
+  const cutting = { programs, cutters, zero, round, host, hollows, onRun, onProgram };
   const surface: PartedField = { parts: cuts, around: clamped.around ? { x, y, height: 0 } : null };
   const sim = await simulate(surface, cutting);
   solids.forEach((solid, n) => {

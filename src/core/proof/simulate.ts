@@ -5,7 +5,8 @@ import { bitesOf, chipAreas, ENGAGED, HIGH, joinEngaged, meantOver, VOLUME } fro
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
 import { engageBy } from '../kernels/spans';
-import { MOTION, type ReadProgram, readProgram } from '../program/reader';
+import { MOTION, type ReadProgram } from '../program/reader';
+import { type OnDrum, readFor } from '../program/round';
 import { type BodyMet, bodyMet } from './body';
 import { cutBeneath, type HeadCut, type Hollow, openHollow } from './hollow';
 
@@ -71,6 +72,8 @@ export interface Cutting {
   cutters: Cutter[];
   /** The programs' zero in the setup's coordinates, mm. */
   zero: { x: number; y: number; z: number };
+  /** What turns the drum that is cut; null for a board. */
+  round: OnDrum | null;
   host: KernelHost;
   /** What is hollow of each part of the surface, in its own heights; null where nothing is. Slot bits add to it. */
   hollows: (Hollow | null)[];
@@ -149,7 +152,7 @@ export async function simulate(surface: PartedField, cutting: Cutting): Promise<
   let rough: HeightField[] | null = null;
   const read: ReadProgram[] = [];
   for (const program of programs) {
-    const r = readProgram(program.text, program.file, program.tool);
+    const r = readFor(program, cutting.round, zero.z);
     read.push(r);
     for (const { cutter, ...moves } of stretchesOf(r, cutters, zero)) {
       const did = await cutWith(surface, { cutter, segments: moves.segments }, cutting);

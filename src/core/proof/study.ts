@@ -5,7 +5,7 @@ import { boardGrid, type Grid } from '../field/height-field';
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
 import { removeBy } from '../kernels/spans';
-import { readProgram } from '../program/reader';
+import { readFor } from '../program/round';
 import { frameBetween, zeroOf } from '../setup/frame';
 import { type SetupView, viewOf } from '../setup/view';
 import { trimNumber } from '../units/length';
@@ -124,8 +124,9 @@ async function cutBeside(
     const frame = frameBetween(board, first.view.setup, s.view.setup);
     const surface = surfaceOf(solid, frame);
     for (const p of s.programs) {
-      const read = readProgram(p.text, p.file, p.tool);
-      for (const { cutter, segments } of stretchesOf(read, s.view.cutters, zeroOf(board, s.view.setup)))
+      const zero = zeroOf(board, s.view.setup);
+      const read = readFor(p, null, zero.z);
+      for (const { cutter, segments } of stretchesOf(read, s.view.cutters, zero))
         await removeBy(host, surface, cutter, frame.turned ? onBoard(segments, beside, board) : segments);
     }
     replaceSurface(solid, frame, surface.data);

@@ -10,10 +10,11 @@ import type { SeenLayer } from '@/core/doc/layer';
 import type { OutlineRef } from '@/core/doc/outline-ref';
 import { layersNamed } from '@/core/doc/pass';
 import type { Words } from '@/core/doc/words';
-import { AIR, boardGrid, type Grid, gridOf } from '@/core/field/height-field';
+import { AIR, type Grid, gridOf } from '@/core/field/height-field';
 import { localHost } from '@/core/kernels/host';
 import type { Bounds } from '@/core/outline/polygon';
 import type { Joining } from '@/core/outline/union';
+import { gridOfBoard } from '@/core/setup/board-grid';
 import type { LaidWords } from '@/core/sources/lettering';
 import { Contents } from './contents';
 import {
@@ -55,9 +56,11 @@ async function brought(input: ArrangeInput): Promise<Arrangement> {
   return full;
 }
 
-function arrangementFor(had: Arrangement | null, board: { x: number; y: number }, cell: number): Arrangement {
-  const grid = boardGrid(board.x, board.y, cell);
-  if (had && had.grid.width === grid.width && had.grid.height === grid.height && had.grid.cell === cell) return had;
+function arrangementFor(had: Arrangement | null, board: ArrangeInput['board'], cell: number): Arrangement {
+  const grid = gridOfBoard(board, cell);
+  const same = (a: Grid, b: Grid) =>
+    a.width === b.width && a.height === b.height && a.cell === b.cell && !a.drum === !b.drum;
+  if (had && same(had.grid, grid)) return had;
   return new Arrangement(grid, (l) => contents.get(l));
 }
 
@@ -158,7 +161,7 @@ const api = {
   ): Promise<{ shares: Record<string, number>; map: { grid: Grid; mask: Uint8Array }; larger: number | null }> {
     await contents.load(needed(input));
     const finest = Math.max(input.cell, Math.max(input.board.x, input.board.y) / 1500);
-    const a = new Arrangement(boardGrid(input.board.x, input.board.y, finest), (l) => contents.get(l));
+    const a = new Arrangement(gridOfBoard(input.board, finest), (l) => contents.get(l));
     a.update(input.layers, input.seat);
     const shares: Record<string, number> = {};
     let mask = new Uint8Array(a.surface.z.length);

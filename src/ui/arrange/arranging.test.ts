@@ -9,7 +9,7 @@ const input = (x: number, more: Partial<ArrangeInput> = {}): ArrangeInput => ({
   layers: [],
   own: 0,
   seat: { mode: 'raised', skin: 0, drop: 0, press: null },
-  board: { x, y: 100, thickness: 20 },
+  board: { x, y: 100, thickness: 20, drum: null },
   passes: [],
   cutters: [],
   selected: [],

@@ -6,6 +6,7 @@ import { lineThrough, rowOf, type Section } from '@/core/arrange/section';
 import { outlineOf, type Shown } from '@/core/arrange/silhouette';
 import { buildTarget } from '@/core/arrange/target';
 import type { Cutter } from '@/core/cutter/cutter';
+import type { Board } from '@/core/doc/board';
 import type { Seat, SeenLayer } from '@/core/doc/layer';
 import { layersNamed, type Pass } from '@/core/doc/pass';
 import { AIR, type Grid, gridOf } from '@/core/field/height-field';
@@ -17,7 +18,7 @@ export interface ArrangeInput {
   /** Those of the setup, and hidden behind them those of the board's other setups. */
   layers: SeenLayer[];
   seat: Seat;
-  board: { x: number; y: number; thickness: number };
+  board: Pick<Board, 'x' | 'y' | 'thickness' | 'drum'>;
   /** How many of them are the setup's own. */
   own: number;
   passes: Pass[];

@@ -70,7 +70,7 @@ export function arrangeInput(
     layers: soundLayers(job),
     own: job.layers.length,
     seat: job.seat,
-    board: { x: job.board.x, y: job.board.y, thickness: job.board.thickness },
+    board: { x: job.board.x, y: job.board.y, thickness: job.board.thickness, drum: job.board.drum },
     passes: job.passes,
     cutters: job.cutters,
     selected,

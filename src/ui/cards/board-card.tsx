@@ -7,6 +7,7 @@ import { sayLength } from '@/core/units/say';
 import { Choice, Folded, LengthField } from '../controls/fields';
 import { Card, Sentence } from './card';
 import type { CardProps } from './card-props';
+import { SizeFields } from './drum-fields';
 import { MachineFields } from './machine-fields';
 import { ChangedFigures, MaterialFolds } from './material-fields';
 import { SetupFolds } from './setup-fields';
@@ -35,7 +36,7 @@ export function BoardCard({
   const set = (edit: (b: Board) => void) => change((j) => edit(j.board));
   return (
     <Card
-      title="Board"
+      title={board.drum ? 'Drum' : 'Board'}
       subtitle={`${board.material.name}, grain ${board.grain === 'none' ? 'none' : board.grain === 'along-x' ? 'lengthwise' : 'across'}`}
     >
       <Sentence>
@@ -58,16 +59,12 @@ export function BoardCard({
         )}
       </Sentence>
       <ChangedFigures job={job} change={change} library={library} bits={bits} />
-      <LengthField label="Length, x" value={board.x} min={0} open max={10000} onChange={(v) => set((b) => (b.x = v))} />
-      <LengthField label="Width, y" value={board.y} min={0} open max={10000} onChange={(v) => set((b) => (b.y = v))} />
-      <LengthField
-        label="Thickness"
-        value={board.thickness}
-        min={0}
-        open
-        max={500}
-        onChange={(v) => set((b) => (b.thickness = v))}
-        note={job.passes.some((p) => p.kind === 'skim') ? 'what the skim leaves' : 'as measured, at its thinnest place'}
+      <SizeFields
+        board={board}
+        set={set}
+        thickness={
+          job.passes.some((p) => p.kind === 'skim') ? 'what the skim leaves' : 'as measured, at its thinnest place'
+        }
       />
       <Choice
         label="Material"

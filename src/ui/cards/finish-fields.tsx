@@ -19,7 +19,18 @@ const SLOPE = 30;
 const LINES_NOTE: Record<FinishPass['lines'], string> = {
   fit: 'a smaller bit follows what a larger one left',
   rows: 'even marks that are easy to sand',
+  spiral: 'one way all round, without a place where rows begin',
 };
+
+const FLAT = [
+  ['fit', 'creases, else rows'],
+  ['rows', 'rows always'],
+] as const;
+/** Round a drum what narrow ground is left is gone over in rows too. */
+const ROUND = [
+  ['rows', 'rows'],
+  ['spiral', 'one spiral'],
+] as const;
 
 /** What a finishing pass leaves and takes. */
 function FinishSentence({ pass, cutter, done }: Told<FinishPass>) {
@@ -87,19 +98,30 @@ function FinishFields(props: Edited<FinishPass>) {
       )}
       <Choice
         label="Runs along"
-        value={pass.lines}
-        options={[
-          ['fit', 'creases, else rows'],
-          ['rows', 'rows always'],
-        ]}
+        value={job.board.drum && pass.lines === 'fit' ? 'rows' : pass.lines}
+        options={job.board.drum ? ROUND : FLAT}
         onChange={(v) => set((p) => (p.lines = v))}
         note={LINES_NOTE[pass.lines]}
       />
-      <Direction
-        pass={pass}
-        set={(v) => set((p) => (p.angle = v))}
-        note={along === null ? undefined : along ? 'with the grain' : 'across or against the grain'}
-      />
+      {job.board.drum ? (
+        pass.lines !== 'spiral' && (
+          <Choice
+            label="Rows run"
+            value={pass.angle % 180 === 0 ? 'along' : 'around'}
+            options={[
+              ['along', 'along the drum'],
+              ['around', 'around it'],
+            ]}
+            onChange={(v) => set((p) => (p.angle = v === 'along' ? 0 : 90))}
+          />
+        )
+      ) : (
+        <Direction
+          pass={pass}
+          set={(v) => set((p) => (p.angle = v))}
+          note={along === null ? undefined : along ? 'with the grain' : 'across or against the grain'}
+        />
+      )}
       <AreaFields {...props} />
     </>
   );

@@ -1,21 +1,16 @@
 'use client';
-import { DIALECTS, type Machine, ROTARY, STIFFNESSES } from '@/core/doc/machine';
+import { DIALECTS, type Machine, STIFFNESSES } from '@/core/doc/machine';
 import { DIALECT_OF } from '@/core/program/dialects/registry';
 import { trimNumber } from '@/core/units/length';
 import { numbersIn } from '@/core/units/number';
 import { Choice, FeedField, LengthField, NumberField, TextField, Tick } from '../controls/fields';
+import { RotaryFields } from './rotary-fields';
 
 /** A machine's figures, and how they are changed. */
 export interface MachineProps {
   machine: Machine;
   set(edit: (m: Machine) => void): void;
 }
-
-const TURNS: Record<(typeof ROTARY)[number], string> = {
-  none: 'none',
-  'along-x': 'one along x',
-  'along-y': 'one along y',
-};
 
 /** Most collets of a machine. */
 const MOST_COLLETS = 20;
@@ -45,12 +40,7 @@ export function MachineLimits({ machine, set }: MachineProps) {
         onChange={(v) => set((m) => (m.stiffness = v))}
         note={machine.stiffness === 'weak' ? 'as desktop machines are' : undefined}
       />
-      <Choice
-        label="Rotary axis"
-        value={machine.rotary}
-        options={ROTARY.map((r) => [r, TURNS[r]] as const)}
-        onChange={(v) => set((m) => (m.rotary = v))}
-      />
+      <RotaryFields machine={machine} set={set} />
       <Tick
         label="Parks for a bit change"
         value={machine.parking !== null}

@@ -13,6 +13,12 @@ const ORIGIN_NAMES: [Origin, string][] = [
   ['centre', 'a cross in the centre'],
 ];
 
+/** What a zero that is a little off does to a drum. */
+const RISKS = {
+  top: 'found anew on each blank; where that is not round, it is off by as much',
+  bed: 'found once for the machine; a blank of another diameter is cut too deep, or not at all',
+} as const;
+
 /** Where zero is, and what lies under the board. */
 export function ZeroFields({ job, change }: SetupProps) {
   const { zero, spoilboard } = job.setup;
@@ -29,17 +35,20 @@ export function ZeroFields({ job, change }: SetupProps) {
         label="Z zero"
         value={zero.z}
         options={[
-          ['top', 'top of the board'],
-          ['bed', 'machine bed'],
+          ['top', job.board.drum ? 'surface of the drum' : 'top of the board'],
+          ['bed', job.board.drum ? 'axis that it turns about' : 'machine bed'],
         ]}
         onChange={(v) => set((s) => (s.zero.z = v))}
+        note={job.board.drum ? RISKS[zero.z] : undefined}
       />
-      <Tick
-        label="A spoilboard lies under it"
-        value={spoilboard !== null}
-        onChange={(v) => set((s) => (s.spoilboard = v ? SPOILBOARD : null))}
-      />
-      {spoilboard !== null && (
+      {!job.board.drum && (
+        <Tick
+          label="A spoilboard lies under it"
+          value={spoilboard !== null}
+          onChange={(v) => set((s) => (s.spoilboard = v ? SPOILBOARD : null))}
+        />
+      )}
+      {!job.board.drum && spoilboard !== null && (
         <LengthField
           label="Spoilboard"
           value={spoilboard}

@@ -25,7 +25,7 @@ const MACHINES: Place<'machines'> = {
   mark: () => null,
   heading: (m) => m.name,
   line: (m) =>
-    `${saySize([m.x, m.y])}, Z ${sayLength(m.zTravel)}, ${m.toolChanger ? 'changes bits by itself' : 'bits by hand'}${m.rotary === 'none' ? '' : ', rotary axis'}`,
+    `${saySize([m.x, m.y])}, Z ${sayLength(m.zTravel)}, ${m.toolChanger ? 'changes bits by itself' : 'bits by hand'}${m.rotary ? ', rotary axis' : ''}`,
   fresh: (all) => named(HOBBY_MACHINE, all, 'new machine'),
   copy: (m, all) => named(m, all, `${m.name} copy`.slice(0, 80)),
   card: (m, set) => (

@@ -22,7 +22,7 @@ const contentOf = (file: string) =>
 describe('documents of every version from this project’s history', () => {
   test('there are some of each', () => {
     for (const v of ['v1-', 'v2-']) expect(files.filter((f) => f.startsWith(v)).length).toBeGreaterThan(2);
-    for (const v of ['v3-', 'v4-', 'v5-', 'v6-'])
+    for (const v of ['v3-', 'v4-', 'v5-', 'v6-', 'v7-', 'v8-'])
       expect(files.filter((f) => f.startsWith(v)).length).toBeGreaterThan(0);
   });
 
@@ -48,7 +48,7 @@ describe('documents of every version from this project’s history', () => {
     const job = jobSchema.parse(stored('v2-areas.json'));
     expect(upgradeJob(job)).toBe(job);
     expect(jobSchema.parse(structuredClone(job))).toEqual(job);
-    for (const odd of [null, 5, 'job', [], { version: 9 }, { version: 2 }, { version: 1, relief: null }])
+    for (const odd of [null, 5, 'job', [], { version: 10 }, { version: 2 }, { version: 1, relief: null }])
       expect(jobSchema.safeParse(odd).success).toBe(false);
   });
 });
@@ -78,7 +78,7 @@ test('the board’s zero, place and spoilboard go to its setup; machines and bit
   expect(setup.zero).toEqual({ origin: 'lower-right', z: 'bed' });
   expect(setup.spoilboard).toBe(12);
   expect(setup.heights).toEqual({ approach: 1, between: 1, everything: 5 });
-  expect(job.machine).toMatchObject({ bedToNose: job.machine.zTravel + 25, dialect: 'rs274', rotary: 'none' });
+  expect(job.machine).toMatchObject({ bedToNose: job.machine.zTravel + 25, dialect: 'rs274', rotary: null });
   expect(job.cutters.map((c) => c.cutsAtCentre)).toEqual(job.cutters.map((c) => c.maxPlungeDepth > 0));
 });
 
@@ -107,4 +107,11 @@ test('cut-outs of version 7 go through the board, and every layer is one by itse
   const setups = job.boards.flatMap((b) => b.setups);
   expect(setups.flatMap((s) => s.passes).find((p) => p.kind === 'cutout')).toMatchObject({ depth: null });
   expect(setups.flatMap((s) => s.layers).map((l) => l.shared)).toEqual([null, null]);
+});
+
+test('boards of version 8 lie flat, and a rotary axis of theirs is driven as such an axis is as a rule', () => {
+  const job = jobSchema.parse(stored('v8-rotary-machine.json'));
+  expect(job.boards.map((b) => b.drum)).toEqual([null]);
+  expect(job.machine.rotary).toMatchObject({ along: 'y', letter: 'B', feed: 'inverse-time', endless: true });
+  expect(jobSchema.parse(stored('v7-cut-out.json')).machine.rotary).toBeNull();
 });

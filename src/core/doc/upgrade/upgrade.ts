@@ -5,6 +5,7 @@ import { v4ToV5 } from './v4-to-v5';
 import { v5ToV6 } from './v5-to-v6';
 import { v6ToV7 } from './v6-to-v7';
 import { v7ToV8 } from './v7-to-v8';
+import { v8ToV9 } from './v8-to-v9';
 
 /** Steps by the version that they start from. */
 const STEPS: Record<number, (old: Record<string, unknown>) => unknown> = {
@@ -15,6 +16,7 @@ const STEPS: Record<number, (old: Record<string, unknown>) => unknown> = {
   5: v5ToV6,
   6: v6ToV7,
   7: v7ToV8,
+  8: v8ToV9,
 };
 
 /** Brings a job document of an older version up to date, step by step. What is no job document is handed on as it is. */

@@ -46,6 +46,27 @@ export const DOCUMENT_TEXTS: Record<string, Text> = {
   'bit-unsuited': (f) => [`${f.bit} ${f.why}`, 'choose another bit for this pass'],
   'bit-wide': (f) => [`${f.bit} is ${len(f, 'width')} wide, wider than the board`, 'choose a narrower bit'],
   order: (f) => [String(f.why), 'put the passes in the order of work'],
+  'drum-machine': (f) => [
+    `the board is a drum, and ${f.machine} has no axis that turns it`,
+    'choose a machine with a rotary axis, or enter the one that it has',
+  ],
+  'drum-sheet': (f) => [
+    `the sheet is ${len(f, 'width')} wide; wound round a drum of ${len(f, 'diameter')} it is ${len(f, 'round')}`,
+    'its width is pi times the diameter',
+  ],
+  'drum-short': (f) => [
+    `the drum is ${len(f, 'length')} long, of which chuck and tail stock hold ${sayLength(num(f, 'chuck') + num(f, 'tailStock'))}`,
+    `take a blank of at least ${len(f, 'least')}, or glue extensions on`,
+  ],
+  'drum-side': (f) => [
+    `${f.setup} lies on its face; a drum is turned to every side of it`,
+    'let it be a setup of the face',
+  ],
+  'drum-pass': (f) => [`${f.pass} does not work round a drum yet`, 'rough and finish it; cut the rest on a flat board'],
+  'round-rows': (f) =>
+    f.why === 'flat'
+      ? ['a spiral goes round a drum, and this board lies flat', 'let it run in rows']
+      : ['rows round a drum run along it or around it', 'use 0 or 90 degrees'],
   'stepover-wide': (f) => [
     `a stepover of ${len(f, 'stepover')} with ${f.bit} leaves ribs standing`,
     `use up to ${sayLength(num(f, 'most'), 4)}`,

@@ -19,6 +19,10 @@ export const PROOF_TEXTS: Record<string, Text> = {
     `${f.count} rapid ${f.count === 1 ? 'move goes' : 'moves go'} through the board, up to ${len(f, 'deep')} deep`,
     'do not run this program; plan the pass again',
   ],
+  chuck: (f) => [
+    `the bit comes ${len(f, 'over')} over the ${f.end} at less than ${len(f, 'height')} over the drum`,
+    'do not run this program; it would turn into steel; keep the carving away from the ends, or take a longer blank',
+  ],
   'not-planned-here': (f) => [
     `is not as it was planned here; it is proven in the place of ${f.like}`,
     'its setup and the bit at its start are taken from there; what it was meant to do is not known',

@@ -17,14 +17,14 @@ export function blockMax8(src: usize, count: i32, dst: usize): void {
 
 // Row-wise maximum of two float rows; `n` is a multiple of four.
 @inline
-function maxRows(a: usize, b: usize, n: i32, dst: usize): void {
+export function maxRows(a: usize, b: usize, n: i32, dst: usize): void {
   for (let i: usize = 0, e: usize = (n as usize) << 2; i < e; i += 16) {
     v128.store(dst + i, f32x4.pmax(v128.load(a + i), v128.load(b + i)));
   }
 }
 
 @inline
-function lowest(a: v128, b: v128, c: v128, d: v128): f32 {
+export function lowest(a: v128, b: v128, c: v128, d: v128): f32 {
   const m = f32x4.pmin(f32x4.pmin(a, b), f32x4.pmin(c, d));
   const p = f32x4.pmin(m, v128.shuffle<f32>(m, m, 2, 3, 0, 1));
   const q = f32x4.pmin(p, v128.shuffle<f32>(p, p, 1, 0, 3, 2));
@@ -33,7 +33,7 @@ function lowest(a: v128, b: v128, c: v128, d: v128): f32 {
 
 // Maxima of three and of six neighbouring blocks, for the columns that a chunk of eight or of thirty-two offsets touches.
 @inline
-function slideBlocks(bm: usize, nb: i32, s3: usize, s6: usize): void {
+export function slideBlocks(bm: usize, nb: i32, s3: usize, s6: usize): void {
   for (let j = 0; j + 6 <= nb; j++) {
     const o = bm + ((j as usize) << 2);
     const a = max(max(f32.load(o), f32.load(o + 4)), f32.load(o + 8));

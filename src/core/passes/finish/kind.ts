@@ -21,6 +21,7 @@ export const finish: PassKind<'finish', FinishFacts> = {
   needsLayers: true,
   rough: false,
   arcs: false,
+  round: true,
   unsuited: shapesNothing,
   // A round tip leaves ridges instead of steps.
   likes: (c) => (tipRadius(c) > 0 ? 1 : 0),

@@ -65,7 +65,8 @@ export async function planFinish(
   const way: Way = { path, cutter, clear, heights: ctx.heights, live, angle: ctx.rampAngle, raster, refused: [] };
   // A line along a wall takes all that stands on it at once, rows across it a little each: lines are for what is low.
   const low = rest.tall <= LOW;
-  if (pass.lines === 'fit' && pass.milling === 'either' && low && chordOf(rows, raster, rest) < NARROW) {
+  const mayFit = pass.lines === 'fit' && !surface.drum;
+  if (mayFit && pass.milling === 'either' && low && chordOf(rows, raster, rest) < NARROW) {
     const left = forLines(rest, pass.stepover);
     way.raster = rasterFor(left);
     const { ridge, tolerance } = leftBy(ctx, pass, cutter);
@@ -149,7 +150,8 @@ async function rowHeights(
   cutter: Cutter,
   rows: number[],
 ): Promise<Float64Array[]> {
-  const along = raster.alongAxis();
+  // Round a drum rows lie on cells, and on those the surface is exact already.
+  const along = surface.drum ? null : raster.alongAxis();
   if (!along || rows.length === 0) return rows.map((v) => raster.heights(v, null));
   const field = along === 'x' ? surface : transposeField(surface);
   const lines = Float64Array.from(rows, (v) => raster.across(v));
@@ -174,8 +176,7 @@ async function allRows(
   cutter: Cutter,
   stepover: number,
 ): Promise<Stretch[][]> {
-  const count = raster.rowCount();
-  const whole = Array.from({ length: 2 * count + 1 }, (_, i) => i - count);
+  const whole = raster.rows;
   const heights = await rowHeights(ctx, raster, surface, cutter, whole);
   const between = whole.slice(1).map((v) => v - 0.5);
   const middles = await rowHeights(ctx, raster, surface, cutter, between);

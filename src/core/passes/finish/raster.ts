@@ -1,11 +1,13 @@
 import { inRegion, type Region } from '../../arrange/target';
 import { type Cutter, tipRadius } from '../../cutter/cutter';
+import { inTurn } from '../../field/drum';
 import { type HeightField, nearestCell, sampleField } from '../../field/height-field';
 import { joinedPoints, thinLine } from '../../motion/thin';
-import type { PassContext } from '../context';
+import { beyondEnds, type PassContext } from '../context';
 import type { Live } from '../live';
 import { lowestTip } from '../lowest-tip';
 import { overCliff } from './cliff';
+import { type Laid, layRows } from './laid';
 import { faded, idleCells, leaveAir, type Rest } from './rest';
 import type { FinishPass } from './schema';
 
@@ -27,6 +29,8 @@ export interface Sag {
   from: number;
   to: number;
   z: Float64Array;
+  /** How far beside the stretch, mm to the left of its direction. */
+  aside: number;
 }
 
 /** The rows of a finishing pass on the tip's surface: where they lie, how high, and as points to be cut. */
@@ -44,6 +48,7 @@ export class Raster {
   readonly near: number;
   private readonly wider: number;
   private readonly cliff: number;
+  private readonly laid: Laid;
   /** 1 where the whole bit stands on fields that are cleared already; null when none is. */
   private readonly idle: Uint8Array | null;
   /** Exact heights at any place, made when a cliff asks for them. */
@@ -59,10 +64,8 @@ export class Raster {
     this.cutter = cutter;
     this.surface = surface;
     this.offset = offset;
-    const a = (pass.angle * Math.PI) / 180;
-    // Exact on the axes, so that rows along them stay on the cells' centres.
-    this.ux = Math.abs(Math.cos(a)) < 1e-12 ? 0 : Math.cos(a);
-    this.uy = Math.abs(Math.sin(a)) < 1e-12 ? 0 : Math.sin(a);
+    this.laid = layRows(ctx, pass, cutter.diameter / 2);
+    [this.ux, this.uy] = this.laid.along;
     this.step = offset.cell;
     this.near = 4 * pass.stepover;
     this.cliff = 4 * offset.cell;
@@ -76,6 +79,17 @@ export class Raster {
   allowed(x: number, y: number, beside = 0): boolean {
     const { outside, field } = this.ctx.target;
     const { board, mode } = this.ctx;
+    if (field.drum) {
+      if (beyondEnds(this.ctx, x, this.cutter.diameter / 2 - beside)) return false;
+      if (this.region.area.kind === 'face') return mode === 'raised' || outside[nearestCell(field, x, y)] <= beside;
+      return inRegion(
+        this.region,
+        mode,
+        { x, y: inTurn(field.drum, y) },
+        outside[nearestCell(field, x, y)],
+        this.wider + beside,
+      );
+    }
     const cx = Math.min(Math.max(x, 0), board.x);
     const cy = Math.min(Math.max(y, 0), board.y);
     const beyond = Math.hypot(x - cx, y - cy);
@@ -106,43 +120,22 @@ export class Raster {
     return this.uy === 0 ? 'x' : this.ux === 0 ? 'y' : null;
   }
 
-  /** Extents of the rows: half their samples, half their number, and the sample that lies on a cell's centre. */
-  private layout() {
-    const { field } = this.ctx.target;
-    const { ux, uy, step } = this;
-    const half = this.cutter.diameter / 2 + this.pass.stepover;
-    const w = (field.width * field.cell) / 2 + half;
-    const h = (field.height * field.cell) / 2 + half;
-    return {
-      cx: field.originX + Math.floor(field.width / 2) * field.cell,
-      cy: field.originY + Math.floor(field.height / 2) * field.cell,
-      nu: Math.ceil((Math.abs(ux) * w + Math.abs(uy) * h) / step),
-      nv: Math.ceil((Math.abs(uy) * w + Math.abs(ux) * h) / this.pass.stepover),
-    };
-  }
-
-  /** Rows on each side of the middle one. */
-  rowCount(): number {
-    return this.layout().nv;
+  /** The rows' numbers, in their order. */
+  get rows(): number[] {
+    return this.laid.numbers;
   }
 
   /** For rows along an axis: the coordinate of row v across it. */
   across(v: number): number {
-    const { cx, cy } = this.layout();
-    return this.uy === 0 ? cy + v * this.pass.stepover * this.ux : cx - v * this.pass.stepover * this.uy;
-  }
-
-  /** Where row v's sample u lies. */
-  private place(v: number) {
-    const { cx, cy, nu } = this.layout();
-    return { ox: cx - v * this.pass.stepover * this.uy, oy: cy + v * this.pass.stepover * this.ux, nu };
+    const { ox, oy } = this.laid.place(v);
+    return this.uy === 0 ? oy : ox;
   }
 
   /** Heights of row v, sample by sample; NaN outside the area and where nothing stands above the tip's surface. */
   heights(v: number, exact: Float32Array | null): Float64Array {
     const { ux, uy, step, offset } = this;
     const { ground } = this.ctx.target;
-    const { ox, oy, nu } = this.place(v);
+    const { ox, oy, nu } = this.laid.place(v);
     const out = new Float64Array(2 * nu + 1).fill(Number.NaN);
     for (let u = -nu; u <= nu; u++) {
       const x = ox + u * step * ux;
@@ -161,8 +154,9 @@ export class Raster {
 
   /** The unbroken stretches of a row, with the sags of the row between it and the next. */
   stretches(v: number, heights: Float64Array, middle: Float64Array | undefined, sags: [number, number][]): Stretch[] {
-    const { ox, oy, nu } = this.place(v);
+    const { ox, oy, nu } = this.laid.place(v);
     const out: Stretch[] = [];
+    const aside = this.laid.between(v);
     for (let k = 0; k < heights.length; k++) {
       if (Number.isNaN(heights[k])) continue;
       const start = k;
@@ -178,7 +172,7 @@ export class Raster {
           const solid = (i: number) => i >= start && i <= end && !Number.isNaN((middle as Float64Array)[i]);
           while (a - from < CREASE_ENDS && solid(from - 1)) from--;
           while (to - b < CREASE_ENDS && solid(to + 1)) to++;
-          return { from: from - start, to: to - start, z: (middle as Float64Array).slice(from, to + 1) };
+          return { from: from - start, to: to - start, z: (middle as Float64Array).slice(from, to + 1), aside };
         });
       out.push({
         x0: ox + u * this.ux,
@@ -204,20 +198,21 @@ export class Raster {
     const [ux, uy] = turned ? [-this.ux, -this.uy] : [this.ux, this.uy];
     const z = turned ? s.z.slice().reverse() : s.z;
     const sags = turned
-      ? s.sags.map((g) => ({ from: n - 1 - g.to, to: n - 1 - g.from, z: g.z.slice().reverse() })).reverse()
+      ? s.sags
+          .map((g) => ({ from: n - 1 - g.to, to: n - 1 - g.from, z: g.z.slice().reverse(), aside: g.aside }))
+          .reverse()
       : s.sags;
-    const half = this.pass.stepover / 2;
     const at = (i: number, aside: number): [number, number] => [
-      x0 + i * this.step * ux - aside * half * this.uy,
-      y0 + i * this.step * uy + aside * half * this.ux,
+      x0 + i * this.step * ux - aside * this.uy,
+      y0 + i * this.step * uy + aside * this.ux,
     ];
     const pieces: Float64Array[] = [];
     let i = 0;
     for (const g of sags) {
       pieces.push(this.thin(z.subarray(i, g.to + 1), ...at(i, 0), ux, uy));
-      pieces.push(this.link(...at(g.to, 0), ...at(g.to, 1)));
-      pieces.push(this.thin(g.z.slice().reverse(), ...at(g.to, 1), -ux, -uy));
-      pieces.push(this.link(...at(g.from, 1), ...at(g.from, 0)));
+      pieces.push(this.link(...at(g.to, 0), ...at(g.to, g.aside)));
+      pieces.push(this.thin(g.z.slice().reverse(), ...at(g.to, g.aside), -ux, -uy));
+      pieces.push(this.link(...at(g.from, g.aside), ...at(g.from, 0)));
       i = g.from;
     }
     pieces.push(this.thin(z.subarray(i), ...at(i, 0), ux, uy));

@@ -1,7 +1,7 @@
 import { type Cutter, profileOf, ridgeOf } from '../../cutter/cutter';
 import { distanceInside, distanceOutside } from '../../field/distance';
 import { flagsOf } from '../../field/flags';
-import { cellAt, cellPlace, type Grid, type HeightField, sampleField } from '../../field/height-field';
+import { cellAt, cellPlace, type Grid, goesRound, type HeightField, sampleField } from '../../field/height-field';
 import { shortestHop } from '../../motion/link';
 import type { Finished, PassContext } from '../context';
 import { LEVEL } from '../flat/fields';
@@ -60,21 +60,23 @@ export async function restOf(ctx: PassContext, pass: FinishPass, cutter: Cutter,
   let [all, tall] = [0, 0];
   const cliff = 4 * offset.cell;
   const slope = (a: number, b: number) => (Math.abs(a - b) < 2 * cliff ? (a - b) / (2 * cell) : 0);
-  for (let j = 1; j + 1 < height; j++) {
+  const round = goesRound(stands);
+  for (let j = round ? 0 : 1; j + (round ? 0 : 1) < height; j++) {
+    const [south, north] = [(j === 0 ? height - 1 : j - 1) * width, (j + 1 === height ? 0 : j + 1) * width];
     for (let i = 1; i + 1 < width; i++) {
       const k = j * width + i;
       const { x, y } = cellPlace(stands, k);
       if (cellAt(offset, x, y) < 0) continue;
       const over = touch[k] - Math.max(sampleField(offset, x, y, cliff), target.ground);
       if (over <= tolerance + ridge) continue;
-      const steep2 = 1 + slope(touch[k + 1], touch[k - 1]) ** 2 + slope(touch[k + width], touch[k - width]) ** 2;
+      const steep2 = 1 + slope(touch[k + 1], touch[k - 1]) ** 2 + slope(touch[north + i], touch[south + i]) ** 2;
       if (over <= (tolerance + ridge * Math.min(STEEPEST, steep2)) * Math.sqrt(steep2)) continue;
       something[k] = 1;
       all++;
       if (over > HIGH * cutter.maxStepdown) tall++;
     }
   }
-  const away = distanceOutside(something, width, height);
+  const away = distanceOutside(something, width, height, round);
   for (let k = 0; k < away.length; k++) away[k] *= cell;
   const around = Math.max(pass.stepover, cutter.diameter / 8, 1.25 * cell);
   return {
@@ -97,17 +99,20 @@ export const forLines = (rest: Rest, stepover: number): Rest => ({
 });
 
 /** Ground in air of which every place lies in a circle of it that is WIDE across. */
-function wideIdle(away: Float32Array, { width, height, cell }: Grid, around: number): Uint8Array {
+function wideIdle(away: Float32Array, grid: Grid, around: number): Uint8Array {
+  const { width, height, cell } = grid;
   const inside = distanceInside(
     flagsOf(away, (d) => d > around),
     width,
     height,
+    goesRound(grid),
   );
   const reach = WIDE / 2 / cell;
   const near = distanceOutside(
     flagsOf(inside, (d) => d >= reach),
     width,
     height,
+    goesRound(grid),
   );
   return flagsOf(near, (d) => d < reach);
 }

@@ -2,8 +2,8 @@ import { finite, sideStep } from '../../doc/parts';
 import { areaParts, milling } from '../../doc/pass-parts';
 import { z } from '../../units/zod';
 
-/** What a finishing pass runs along: rows, or lines along the border of what is left where that is narrow and low. */
-export const LINES = ['fit', 'rows'] as const;
+/** What a finishing pass runs along: rows, or lines along the border of what is left where that is narrow and low; round a drum rows, or one spiral. */
+export const LINES = ['fit', 'rows', 'spiral'] as const;
 
 export const finishSchema = z.object({
   ...areaParts,

@@ -21,6 +21,7 @@ export const rough: PassKind<'rough', { levels: number }> = {
   needsLayers: true,
   rough: true,
   arcs: false,
+  round: true,
   unsuited: shapesNothing,
   propose: (view, c) => ({
     id: freeId('rough', view),

@@ -11,7 +11,7 @@ import {
   poolField,
 } from '../../field/height-field';
 import { Path } from '../../motion/path';
-import { clearHeights, lowerStock, type PassContext, type Tool } from '../context';
+import { beyondEnds, clearHeights, lowerStock, type PassContext, type Tool } from '../context';
 import type { Level } from '../loops';
 import { clearByRings, hopOver } from '../rings';
 import { standing, stockAt, stockUnder } from '../standing';
@@ -57,7 +57,7 @@ export async function planRough(
     AIR,
   );
   const { grown, lowest } = await tipOver(ctx, pass, cutter, grid, slack);
-  const domain = domainOf(ctx, region, grid, overrun, only);
+  const domain = domainOf(ctx, region, grid, { overrun, only, radius: R });
   const ground = ctx.target.ground + pass.stockToLeave;
   for (let k = 0; k < lowest.length; k++) lowest[k] = domain[k] ? Math.max(lowest[k], ground) : Infinity;
   const levels = roughLevels(lowest, grown.data, 0, pass.stepdown);
@@ -155,16 +155,27 @@ function overrunOf(ctx: PassContext, cutter: Cutter, reach: number): number {
   if (ctx.mode === 'sunk') return inside;
   const { outside, field } = ctx.target;
   let nearest = Infinity;
-  for (let i = 0; i < field.width; i++) nearest = Math.min(nearest, outside[i], outside[outside.length - 1 - i]);
+  if (!field.drum)
+    for (let i = 0; i < field.width; i++) nearest = Math.min(nearest, outside[i], outside[outside.length - 1 - i]);
   for (let j = 0; j < field.height; j++) {
     nearest = Math.min(nearest, outside[j * field.width], outside[(j + 1) * field.width - 1]);
   }
   return Math.max(inside, reach - nearest);
 }
 
-/** Where the tip's centre may be at all: over the pass's area, and over the edge where it must. */
-function domainOf(ctx: PassContext, region: Region, grid: HeightField, overrun: number, only: Only): Uint8Array {
+/** What a domain is made by: how far beyond the board's edge the tip may run, mm, where else it may not, and how wide its bit is. */
+interface Bounded {
+  overrun: number;
+  only: Only;
+  radius: number;
+}
+
+/** Where the tip's centre may be at all: over the pass's area, and over the edge where it must; of a drum one turn, between what holds its ends. */
+function domainOf(ctx: PassContext, region: Region, grid: HeightField, { overrun, only, radius }: Bounded): Uint8Array {
   const { outside, field } = ctx.target;
+  const round = grid.drum !== undefined;
+  // Signed distance beyond the board's edge, negative inside.
+  const beyond = (x: number, y: number) => Math.max(-x, x - ctx.board.x, -y, y - ctx.board.y);
   const out = new Uint8Array(grid.width * grid.height);
   for (let j = 0; j < grid.height; j++) {
     const y = grid.originY + j * grid.cell;
@@ -172,8 +183,7 @@ function domainOf(ctx: PassContext, region: Region, grid: HeightField, overrun: 
     for (let i = 0; i < grid.width; i++) {
       const x = grid.originX + i * grid.cell;
       const cx = Math.min(Math.max(x, 0), ctx.board.x);
-      // Signed distance beyond the board's edge, negative inside.
-      if (Math.max(-x, x - ctx.board.x, -y, y - ctx.board.y) > overrun) continue;
+      if (round ? beyondEnds(ctx, x, radius) || y < 0 || y >= ctx.board.y : beyond(x, y) > overrun) continue;
       const k = nearestCell(field, cx, cy);
       if (field.data[k] < 0 && inRegion(region, ctx.mode, { x: cx, y: cy }, outside[k], FRAIL) && only(x, y))
         out[j * grid.width + i] = 1;

@@ -12,7 +12,8 @@ export const beyondBoard: Rule = {
     let beyond = 0;
     for (let i = 0; i < run.bites.length; i++) {
       const p = endOf(run, i);
-      const d = Math.max(-p.x, p.x - board.x, -p.y, p.y - board.y);
+      const aside = board.drum ? 0 : Math.max(-p.y, p.y - board.y);
+      const d = Math.max(-p.x, p.x - board.x, aside);
       if (d > beyond) {
         beyond = d;
         far = i;

@@ -1,6 +1,7 @@
 import { chipLoad } from '../../cutter/cutter';
 import type { Found } from '../../findings/finding';
 import { SEGMENT } from '../../kernels/segment';
+import { lengthRound } from '../../program/round';
 import { type AfterRun, aboutRun, type Rule } from './rule';
 import { endOf, isRapid } from './run-places';
 
@@ -16,8 +17,18 @@ function strain({ view, run }: AfterRun, i: number): number {
   const s = run.segments.subarray(i * SEGMENT, (i + 1) * SEGMENT);
   const d = { x: Math.abs(s[3] - s[0]), y: Math.abs(s[4] - s[1]), z: Math.abs(s[5] - s[2]) };
   const length = Math.hypot(d.x, d.y, d.z);
-  if (length < SHORT) return 0;
-  const { maxFeed } = view.machine;
+  if (!view.board.drum && length < SHORT) return 0;
+  const { maxFeed, rotary } = view.machine;
+  if (view.board.drum) {
+    // Its way round is the tip's own at the radius where it is; what the axis does for it is asked in degrees.
+    const { thickness } = view.board;
+    const turn = d.y / thickness;
+    const long = lengthRound(thickness, d.x, turn, s[2], s[5]);
+    if (long < SHORT || !rotary) return 0;
+    const minutes = long / Math.max(1, run.feeds[i] - ROUNDING);
+    const [along, down] = [d.x / maxFeed[rotary.along], d.z / maxFeed.z];
+    return Math.max(along, down, (turn * 180) / Math.PI / rotary.maxSpeed) / minutes;
+  }
   return Math.max(...(['x', 'y', 'z'] as const).map((a) => ((run.feeds[i] - ROUNDING) * d[a]) / length / maxFeed[a]));
 }
 

@@ -14,8 +14,13 @@ export const layerOutside: Rule = {
       const over = [
         { beyond: -b.x0, x: 0, y: cy },
         { beyond: b.x1 - board.x, x: board.x, y: cy },
-        { beyond: -b.y0, x: cx, y: 0 },
-        { beyond: b.y1 - board.y, x: cx, y: board.y },
+        // Round a drum what reaches over the seam comes back on the other side.
+        ...(board.drum
+          ? []
+          : [
+              { beyond: -b.y0, x: cx, y: 0 },
+              { beyond: b.y1 - board.y, x: cx, y: board.y },
+            ]),
       ].sort((p, q) => q.beyond - p.beyond)[0];
       if (over.beyond <= 0.01) return [];
       return [

@@ -10,7 +10,9 @@ export const outsideMachine: Rule = {
     const { run, view } = at;
     const { setup, machine } = view;
     const { low, high } = spanOf(run);
-    return (['x', 'y'] as const).flatMap((axis) => {
+    // A drum turns on its rotary axis instead of going along the other one.
+    const axes = view.board.drum ? (['x'] as const) : (['x', 'y'] as const);
+    return axes.flatMap((axis) => {
       const from = setup.place[axis] + low[axis];
       const to = setup.place[axis] + high[axis];
       const room = machine[axis];

@@ -30,7 +30,8 @@ export const rapidLow: Rule = {
         const t = n / steps;
         const x = x0 + (x1 - x0) * t;
         const y = y0 + (y1 - y0) * t;
-        if (x < 0 || y < 0 || x > view.board.x || y > view.board.y) continue;
+        const { board } = view;
+        if (x < 0 || x > board.x || (!board.drum && (y < 0 || y > board.y))) continue;
         const z = z0 + (z1 - z0) * t;
         // Coarse cells hold a wall that stands beside the bit's way: where they tell of one, the parts' own are asked.
         if (z - over(x, y) >= least) continue;

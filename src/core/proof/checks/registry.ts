@@ -3,6 +3,7 @@ import { baseLost } from './base-lost';
 import { beyondBoard } from './beyond-board';
 import { bite, narrowCut } from './bite';
 import { caught } from './caught';
+import { chuckHit } from './chuck';
 import { clipped } from './clipped';
 import { collet } from './collet';
 import { feed } from './feed';
@@ -73,6 +74,7 @@ export const RULES: Rule[] = [
   spindleWait,
   rapid,
   rapidLow,
+  chuckHit,
   holding,
   bite,
   narrowCut,

@@ -14,7 +14,9 @@ const SPARE = 0.5;
 function noses({ view, run }: AfterRun) {
   const { setup, board, machine } = view;
   const { low, high } = spanOf(run);
-  const top = (setup.spoilboard ?? 0) + board.thickness;
+  // A drum turns over the bed, whatever lies on that.
+  const under = board.drum && machine.rotary ? machine.rotary.height : (setup.spoilboard ?? 0);
+  const top = under + board.thickness;
   return {
     highest: top + high.z + run.cutter.stickOut,
     lowest: top + low.z + run.cutter.stickOut,

@@ -1,0 +1,135 @@
+import { type Profile, profileHeight } from '../cutter/cutter';
+import { type Drum, rowInTurn } from '../field/drum';
+import { AIR, goesRound, type HeightField } from '../field/height-field';
+import { kernels, layOut } from './wasm';
+
+/** Rows worked on at a time, as for the cutter offset. */
+const BAND = 256;
+/** Stands for a ray that may hold a tip however far it reaches out. */
+const FREE = 1e9;
+
+const up = (n: number, to: number) => Math.ceil(n / to) * to;
+/** Steps of the search for the radius of a ray that holds a tip most: the golden section of a millimetre down to 1e-7. */
+const STEPS = 40;
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
+
+/**
+ * How high over the axis a point of a ray holds a tip, mm: rho cos a - t(sqrt(dx^2 + (rho sin a)^2)), t the cutter's profile.
+ * @param a angle between the ray and the bit, radians
+ * @param dx how far along the axis it lies from the bit, mm
+ */
+export const holdsTip = (profile: Profile, wider: number, rho: number, a: number, dx: number): number =>
+  rho * Math.cos(a) - profileHeight(profile, Math.max(0, Math.hypot(dx, rho * Math.sin(a)) - wider));
+
+/**
+ * The radius at which a ray holds a tip most, mm; -1 where all of it lies outside of the cutter. What holds it rises up to there and falls beyond,
+ * for cutters are convex: so a ray that reaches less far holds it with its end.
+ */
+export function holdsMost(profile: Profile, wider: number, a: number, dx: number): number {
+  const R = profile.R + wider;
+  if (dx > R + 1e-6) return -1;
+  const w = Math.sqrt(Math.max(0, R * R - dx * dx));
+  const s = Math.sin(a);
+  if (s < 1e-12) return FREE;
+  if (profile.shape === 0) return w / s;
+  if (profile.shape === 1 && wider === 0) return w / Math.tan(a);
+  let [from, to] = [0, w / s];
+  for (let i = 0; i < STEPS; i++) {
+    const [p, q] = [to - (to - from) * GOLDEN, from + (to - from) * GOLDEN];
+    if (holdsTip(profile, wider, p, a, dx) < holdsTip(profile, wider, q, a, dx)) from = p;
+    else to = q;
+  }
+  return (from + to) / 2;
+}
+
+/** The least radius of the rays over rows of a field that are material, mm; AIR is none. */
+function leastRadius(f: HeightField, { radius }: Drum, [y0, y1]: [number, number]): number {
+  let least = Infinity;
+  for (let k = y0 * f.width; k < y1 * f.width; k++) if (f.data[k] > AIR / 2 && f.data[k] < least) least = f.data[k];
+  return radius + Math.min(0, least);
+}
+
+/**
+ * Rows on either side of one that can hold a tip there: further round a ray holds it no higher than w / tan a, which is less than its own ray does.
+ */
+export function rowsRound(f: HeightField, drum: Drum, R: number, rows: [number, number]): number {
+  const least = leastRadius(f, drum, rows);
+  if (!Number.isFinite(least)) return 0;
+  const most = Math.floor(drum.rows / 4);
+  return Math.min(most, Math.ceil(Math.atan2(R, Math.max(1e-9, least)) / ((2 * Math.PI) / drum.rows)));
+}
+
+/** Radii of the rows y0 - J .. y1 + J of a field, padded by `pad` floats either side; beyond the ends of a field that goes not round is air. */
+function copyRays(
+  f: HeightField,
+  drum: Drum,
+  [y0, y1]: [number, number],
+  at: { J: number; pad: number; stride: number; src: number },
+) {
+  const { J, pad, stride, src } = at;
+  const view = new Float32Array(kernels().memory.buffer, src, (y1 - y0 + 2 * J) * stride).fill(AIR);
+  for (let y = y0 - J; y < y1 + J; y++) {
+    const j = goesRound(f) ? rowInTurn(drum, y) : y;
+    if (j < 0 || j >= f.height) continue;
+    const to = (y - y0 + J) * stride + pad;
+    for (let i = 0; i < f.width; i++) view[to + i] = f.data[j * f.width + i] + drum.radius;
+  }
+}
+
+/**
+ * Highest safe tip position around a drum, on the cells' rays. The bit's axis is radial, its tip at radius r; a point of a ray at distance dx along
+ * and a round, at any radius up to the ray's own (the whole ray collides, not only its end), stands rho sin a beside the axis and rho cos a along
+ * it, so that r(x, a) = max over dx, a with cos a > 0 and over rho <= rho' of rho cos a - t(sqrt(dx^2 + (rho sin a)^2)). Equal to that definition
+ * within float rounding. What lies outside of the field is air.
+ * @param wider by how much the cutter is grown outwards, mm
+ * @param rows rows of the field to work out
+ * @returns heights of the tip, as the field's, `width` floats a row
+ */
+export function drumOffset(
+  f: HeightField,
+  drum: Drum,
+  profile: Profile,
+  wider: number,
+  rows: [number, number] = [0, f.height],
+): Float32Array {
+  const k = kernels();
+  const reach = profile.R + wider;
+  const R = Math.floor(reach / f.cell + 1e-6);
+  const J = rowsRound(f, drum, reach, rows);
+  const width16 = up(f.width, 16);
+  const pad = up(R + 40, 8);
+  const stride = width16 + 2 * pad;
+  const nb = stride >> 3;
+  const tStride = up(R + 1, 32) + 32;
+  const band = Math.min(BAND, rows[1] - rows[0]);
+  const [src, blocks, starAt, turnAt, scratch, dst] = layOut([
+    (band + 2 * J) * stride * 4,
+    (band + 2 * J) * nb * 4,
+    (J + 1) * tStride * 4,
+    (J + 1) * 8,
+    stride * 4 + nb * 16,
+    band * width16 * 4,
+  ]);
+  const stars = new Float32Array(k.memory.buffer, starAt, (J + 1) * tStride).fill(-1);
+  const turns = new Float32Array(k.memory.buffer, turnAt, (J + 1) * 2);
+  for (let j = 0; j <= J; j++) {
+    const a = (2 * Math.PI * j) / drum.rows;
+    turns.set([Math.cos(a), Math.sin(a)], 2 * j);
+    for (let dx = 0; dx <= R; dx++) stars[j * tStride + dx] = holdsMost(profile, wider, a, dx * f.cell);
+  }
+  const { shape, p0, p1, p2 } = profile;
+  const out = new Float32Array((rows[1] - rows[0]) * f.width);
+  for (let y0 = rows[0]; y0 < rows[1]; y0 += band) {
+    const y1 = Math.min(rows[1], y0 + band);
+    copyRays(f, drum, [y0, y1], { J, pad, stride, src });
+    k.blockMax8(src, (y1 - y0 + 2 * J) * nb, blocks);
+    k.drumBand(
+      ...[src, blocks, starAt, turnAt, scratch, dst, stride, pad, width16, y1 - y0, J, R, tStride, f.cell],
+      ...[shape, profile.R, p0, p1, p2, wider],
+    );
+    const view = new Float32Array(k.memory.buffer, dst, band * width16);
+    for (let y = y0; y < y1; y++)
+      for (let i = 0; i < f.width; i++) out[(y - rows[0]) * f.width + i] = view[(y - y0) * width16 + i] - drum.radius;
+  }
+  return out;
+}

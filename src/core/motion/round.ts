@@ -1,0 +1,51 @@
+import type { Machine } from '../doc/machine';
+import { type MotionTime, motionTime } from './time';
+
+/** Moves shorter than this take no time, mm. */
+const NOTHING = 1e-9;
+
+/**
+ * Moves around a drum with their true lengths: y goes on by the way round at the radius halfway between a move's ends, so that the look-ahead model
+ * sees the speeds that the tip has over the wood. What has no length is left out.
+ */
+function trueWay(data: Float64Array, radius: number, kinds?: Uint8Array): { way: Float64Array; kinds?: Uint8Array } {
+  const way = data.slice();
+  const own = kinds?.slice();
+  let n = Math.min(4, data.length);
+  for (let k = 4; k < data.length; k += 4) {
+    const middle = Math.max(0, radius + (data[k + 2] + data[k - 2]) / 2);
+    const y = way[n - 3] + ((data[k + 1] - data[k - 3]) * middle) / radius;
+    if (Math.hypot(data[k] - way[n - 4], y - way[n - 3], data[k + 2] - way[n - 2]) < NOTHING) continue;
+    way.set([data[k], y, data[k + 2], data[k + 3]], n);
+    if (own && kinds) own[n / 4] = kinds[k / 4];
+    n += 4;
+  }
+  return { way: way.subarray(0, n), kinds: own?.subarray(0, n / 4) };
+}
+
+/**
+ * Time of a path around a drum by the look-ahead model. The axis's own limits are those of a tip on the drum's circle: deeper in it could go no
+ * faster than that, and further out nothing is cut.
+ */
+export function timeRound(
+  data: Float64Array,
+  {
+    maxFeed,
+    acceleration,
+    junctionDeviation,
+    rotary,
+  }: Pick<Machine, 'maxFeed' | 'acceleration' | 'junctionDeviation' | 'rotary'>,
+  radius: number,
+  kinds?: Uint8Array,
+): MotionTime {
+  const along = rotary?.along ?? 'x';
+  const round = ((rotary?.maxSpeed ?? 360) * Math.PI * radius) / 180;
+  const gains = ((rotary?.acceleration ?? 360) * Math.PI * radius) / 180;
+  const limits = {
+    maxFeed: { x: maxFeed[along], y: round, z: maxFeed.z },
+    acceleration: { x: acceleration[along], y: gains, z: acceleration.z },
+    junctionDeviation,
+  };
+  const own = trueWay(data, radius, kinds);
+  return motionTime(own.way, limits, own.kinds);
+}
