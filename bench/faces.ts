@@ -2,34 +2,19 @@ import { demoJobs } from '../demo/shop';
 import { withEdits } from '../src/core/doc/edits';
 import type { Job } from '../src/core/doc/job';
 import { backFrom } from '../src/core/plan/backs';
-import type { LoadContent } from '../src/core/plan/composing';
-import { planJob } from '../src/core/plan/pipeline';
 import type { Plan } from '../src/core/plan/summary';
 import { studyBeside } from '../src/core/proof/study';
 import { websOf } from '../src/core/proof/web';
 import { setupView, viewOf } from '../src/core/setup/view';
 import { contentLoader } from '../src/server/content';
 import { KernelPool } from '../src/server/kernel-pool';
-import { stageRunner } from '../src/server/stage-cache';
 import { row } from './row';
+import { planned } from './timing';
 
 /** A board that carries both faces of the plaque and keeps wood between them, mm. */
 const THICK = 24;
 /** Each is planned so often, one after the other; the least time counts. */
 const RUNS = 2;
-
-/** Plans a job with all cores and nothing stored. */
-async function planned(job: Job, load: LoadContent): Promise<{ plan: Plan; seconds: number }> {
-  const host = new KernelPool();
-  try {
-    const start = performance.now();
-    const stage = stageRunner(null, 'bench', {});
-    const plan = await planJob(job, load, { host, threads: host, progress() {}, stage });
-    return { plan, seconds: (performance.now() - start) / 1000 };
-  } finally {
-    await host.close();
-  }
-}
 
 /** What a web map, and a study of how the board lies, take once both faces are planned. */
 async function afterwards(job: Job, plan: Plan): Promise<void> {

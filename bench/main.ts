@@ -17,6 +17,7 @@ import { readSource } from '../src/server/read-source';
 import { stageRunner } from '../src/server/stage-cache';
 import { benchArrange, meshChild } from './arrange';
 import { benchChanged } from './changed';
+import { benchDrum } from './drum';
 import { benchEngagement } from './engagement';
 import { benchFaces } from './faces';
 import { benchJobs } from './jobs';
@@ -25,18 +26,7 @@ import { benchLetters } from './letters';
 import { benchOutlines } from './outlines';
 import { benchPage } from './page';
 import { row } from './row';
-
-/** CPU seconds of a call in this thread, the least of `runs`. */
-function cpu(runs: number, call: () => void): number {
-  let least = Infinity;
-  for (let i = 0; i < runs; i++) {
-    const from = process.cpuUsage();
-    call();
-    const used = process.cpuUsage(from);
-    least = Math.min(least, (used.user + used.system) / 1e6);
-  }
-  return least;
-}
+import { cpu } from './timing';
 
 /** The demo plaque's own heights on a grid of 1500 x 1000 cells of 0.2 mm. */
 function plaqueField(): HeightField {
@@ -231,6 +221,7 @@ const child = process.argv.indexOf('--mesh');
 if (child > 0) await meshChild(Number(process.argv[child + 1]));
 else if (process.argv.includes('--jobs')) await benchJobs();
 else if (process.argv.includes('--faces')) await benchFaces();
+else if (process.argv.includes('--drum')) await benchDrum();
 else if (process.argv.includes('--large')) await benchLarge(process.argv[process.argv.indexOf('--large') + 1]);
 else {
   const field = plaqueField();
@@ -244,6 +235,7 @@ else {
   await benchOutlines();
   await benchPlan();
   await benchJobs();
+  await benchDrum();
   await benchChanged();
   startLarge();
 }

@@ -31,6 +31,9 @@ function held(shape: i32, v: v128, star: v128, dx2: v128): v128 {
 
 @inline
 function heldOne(shape: i32, v: f32, star: f32, dx: f32): f32 {
+  const m = min(v, star);
+  if (shape == FLAT) return m * cosine;
+  if (shape == BALL && grown == 0) return m * cosine - ball + Mathf.sqrt(max<f32>(0, R2 - dx * dx - m * m * sine2));
   return f32x4.extract_lane(held(shape, f32x4.splat(v), f32x4.splat(star), f32x4.splat(dx * dx)), 0);
 }
 

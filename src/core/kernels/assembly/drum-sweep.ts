@@ -14,6 +14,8 @@ const LEVEL: f64 = 0.02;
 let R: f32, R2: f32, q0: f32, q1: f32, q2: f32;
 // The move: direction on the sheet, length, slope, the start's radius, the lower of its ends as a height, half the sheet's chord squared, the sheet's radius and the drum's.
 let ux: f32, uy: f32, long: f32, slope: f32, start: f32, floor: f32, reach2: f32, S: f32, D: f32;
+// By how much a place lies nearer to the move than the sheet tells, at most: squared.
+let nearer2: f32;
 let amin: f64, amax: f64;
 
 // Sine and cosine of angles up to 1.3: the series, within 2e-6.
@@ -175,7 +177,7 @@ const SAMPLES: i32 = 12;
 function cutRow(shape: i32, straight: bool, again: bool, at: usize, n: i32, X0: f32, cell: f32): void {
   const zero = f32x4.splat(0), fL = f32x4.splat(long), low = f32x4.splat(floor), step = f32x4.splat(4 * cell);
   const big = f32x4.splat(BIG), h = f32x4.splat(0.05 * R), most = f32x4.splat(0.25 * R);
-  const fR2 = f32x4.splat(R2), fD = f32x4.splat(D);
+  const fR2 = f32x4.splat(R2), fD = f32x4.splat(D), near2 = f32x4.splat(nearer2);
   const half = straight ? f32x4.splat(S * sineRow * ux) : zero;
   let X = f32x4.add(f32x4.splat(X0), f32x4.mul(f32x4(0, 1, 2, 3), f32x4.splat(cell)));
   for (const end = at + ((n as usize) << 2); at <= end; at += 16) {
@@ -185,19 +187,19 @@ function cutRow(shape: i32, straight: bool, again: bool, at: usize, n: i32, X0: 
     if (!v128.any_true(f32x4.gt(old, low))) continue;
     laneA = f32x4.add(f32x4.mul(laneX, f32x4.splat(ux)), f32x4.splat(rowY * uy));
     const b = f32x4.sub(f32x4.splat(rowY * ux), f32x4.mul(laneX, f32x4.splat(uy)));
-    const c2 = f32x4.sub(f32x4.splat(reach2), f32x4.mul(b, b));
+    // No ray is entered lower than the tip's lowest and what the profile rises to where the ray is nearest to the move.
+    const bb = f32x4.mul(b, b);
+    if (!v128.any_true(f32x4.gt(old, f32x4.add(low, profileFour(shape, f32x4.mul(bb, near2)))))) continue;
+    const c2 = f32x4.sub(f32x4.splat(reach2), bb);
     const wide = f32x4.sqrt(f32x4.pmax(zero, c2));
     const lo = f32x4.pmax(f32x4.sub(laneA, fL), f32x4.neg(wide)), hi = f32x4.pmin(laneA, wide);
     const bs = straight ? half : b;
     const c = f32x4.sqrt(f32x4.pmax(zero, f32x4.sub(fR2, f32x4.mul(bs, bs))));
     let u = f32x4.pmin(hi, f32x4.pmax(lo, guess(shape, straight, bs, c)));
+    // Along the drum a ball's centre goes straight, and the step from anywhere leads to where the ray meets its cylinder.
+    if (again && shape == BALL) u = f32x4.pmin(hi, f32x4.pmax(lo, ballNext(straight, u)));
     let rho = entryAt(shape, straight, u);
-    if (again && shape == BALL) {
-      let v = u;
-      for (let i = 0; i < 2; i++) v = f32x4.pmin(hi, f32x4.pmax(lo, ballNext(straight, v)));
-      const fv = entryAt(shape, straight, v), nearer = f32x4.lt(fv, rho);
-      rho = f32x4.pmin(rho, fv); u = v128.bitselect(v, u, nearer);
-    } else if (again) {
+    if (again && shape != BALL) {
       // A ray at the rim is met on a short part of the way only, which the sheet may not tell.
       if (v128.any_true(v128.and(f32x4.ge(rho, big), f32x4.le(lo, hi)))) {
         const from = f32x4.pmax(lo, f32x4.splat(-R)), part = f32x4.mul(f32x4.sub(f32x4.pmin(hi, f32x4.splat(R)), from), f32x4.splat(1.0 / (SAMPLES as f32)));
@@ -271,14 +273,21 @@ function steepness(q: usize, k: f64): f64 {
   return (f64.load(q, 40) - f64.load(q, 16)) / Math.max(1e-9, Math.sqrt(dx * dx + dy * dy));
 }
 
+/** How far along a slope a ball's lowest point lies from its tip. */
+@inline
+function swing(v: f64, wide: f64): f64 { return wide * v / Math.sqrt(1 + v * v); }
+
 /** The stretch along the segment whose rays it has to visit: those beyond belong to the segments that it goes on from and to; with room for what the sheet tells wrongly. */
 function own(shape: i32, q: usize, first: bool, last: bool, L: f64, far: f64, k: f64, m: f64): void {
   amin = -far; amax = L + far;
   if (shape != BALL) return;
-  const swing = (v: f64): f64 => 1.25 * (R as f64) * v / Math.sqrt(1 + v * v);
-  const room = 0.15 * (R as f64);
-  if (!first && goesOn(q - SEGMENT, q, k)) amin = Math.max(amin, Math.min(0.0, Math.min(swing(m), swing(steepness(q - SEGMENT, k)))) - room);
-  if (!last && goesOn(q, q + SEGMENT, k)) amax = Math.min(amax, L + Math.max(0.0, Math.max(swing(m), swing(steepness(q + SEGMENT, k)))) + room);
+  // The sheet is wrong by the square of the angle that the cutter covers.
+  const angle = (R as f64) / (S as f64), wide = (1 + angle * angle) * (R as f64);
+  const room = (0.01 + 0.6 * angle * angle) * (R as f64);
+  if (!first && goesOn(q - SEGMENT, q, k))
+    amin = Math.max(amin, Math.min(0.0, Math.min(swing(m, wide), swing(steepness(q - SEGMENT, k), wide))) - room);
+  if (!last && goesOn(q, q + SEGMENT, k))
+    amax = Math.min(amax, L + Math.max(0.0, Math.max(swing(m, wide), swing(steepness(q + SEGMENT, k), wide))) + room);
 }
 
 /**
@@ -309,6 +318,7 @@ export function drumSweep(
     // As far round as a ray can meet the cutter, on the sheet.
     const round = sheet * Math.min(1.3, Math.atan2(radius + RIM, deep));
     const far = Math.max(round, radius + RIM);
+    nearer2 = (0.97 * deep / sheet) ** 2 as f32;
     S = sheet as f32; ux = vx as f32; uy = vy as f32; long = L as f32; slope = m as f32; start = (z0 + drum) as f32;
     floor = (Math.min(z0, z1)) as f32; reach2 = (far * far) as f32;
     // A ray beside the tip's is entered no lower than under it: the lowest that may come is the tip's lowest.
