@@ -17,6 +17,7 @@ import { readSource } from '@/server/read-source';
 import { bracket } from './bracket';
 import { breadBoard } from './bread-board';
 import { heightPng, patternFile } from './patterns';
+import { rollingPin } from './pin';
 import { plaque, type Shape } from './shapes';
 import { stamp } from './stamp';
 import { tokens } from './tokens';
@@ -253,6 +254,7 @@ const JOBS = {
   'OE-105': () => demoJob(['wheat-sheaf-alone.stl', 'mill-wheel.png'].map(patternFile), stamp),
   'OE-106': () => demoJob([], breadBoard),
   'OE-107': () => demoJob(['mill-wheel.png', 'ear-of-wheat.stl'].map(patternFile), tokens),
+  'OE-108': () => demoJob([], rollingPin),
 } satisfies Record<string, () => Promise<DemoJob>>;
 
 /** One of the jobs that the sample shop starts with, by its order. */

@@ -18,7 +18,8 @@ import { heldHardly, loose } from '../proof/checks/loose';
 import { type SetupView, setupView } from '../setup/view';
 import type { LoadContent } from './composing';
 import { drawerFindings } from './drawer';
-import { DISHED, dishes, drawerBit, others, plainSetup, planWhole } from './plan-test-kit';
+import { drumJob, hollow } from './drum-test-kit';
+import { DISHED, dishes, drawerBit, others, plainSetup, planWhole, proposed } from './plan-test-kit';
 import { problems } from './problems';
 
 const BOARD = { x: 100, y: 76, thickness: 15, material: materialNamed('maple') };
@@ -61,6 +62,13 @@ const shape = (id: string, x: number, y: number, rise: number, more: Partial<Lay
   rise,
   ...more,
 });
+/** A small drum with a hollow on its seam. */
+const turned = (edit: (j: SetupView) => unknown) =>
+  drumJob([hollow('seam', 22, 0)], (j) => {
+    j.cell = 0.4;
+    j.passes = j.passes.filter((p) => p.kind === 'finish');
+    edit(j);
+  });
 /** The panel with sloping sides, which are roughed in steps. */
 const bevelled = (edit: (j: SetupView) => void) =>
   plain((j) => {
@@ -165,6 +173,13 @@ const SCENES: [string, () => SetupView][] = [
       }),
   ],
   ['order', () => plain((j) => j.passes.reverse())],
+  ['drum-machine', () => turned((j) => (j.machine.rotary = null))],
+  ['drum-sheet', () => turned((j) => (j.board.y = 60))],
+  ['drum-short', () => turned((j) => Object.assign(j.board.drum!, { chuck: 30, tailStock: 12 }))],
+  ['drum-side', () => turned((j) => (j.setup.up = 'back'))],
+  ['drum-pass', () => turned((j) => j.passes.push(proposed('cutout', j, j.cutters[0])))],
+  ['round-rows', () => turned((j) => Object.assign(j.passes[0], { angle: 45 }))],
+  ['round-rows', () => plain((j) => Object.assign(j.passes[1], { lines: 'spiral' }))],
   ['stepover-wide', () => plain((j) => Object.assign(j.passes[0], { stepover: 5 }))],
   ['stepover-fine', () => plain((j) => Object.assign(j.passes[0], { stepover: 0.01 }))],
   ['skim-finished-face', () => withPass('skim', em6(), (_, j) => (j.board.face = 'painted'))],

@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest';
+import { ROTARY_AXIS } from '../doc/defaults';
 import { KNOWN_RULES } from '../findings/texts/text-of';
 import { drawerBit } from '../plan/plan-test-kit';
 import { ProgramError } from '../program/reader';
@@ -40,6 +41,17 @@ const PROGRAMS: [rule: string, name: string, text: string, change?: Change][] = 
     'straight down into a metal, where the bit might into wood',
     slot('G0 X15 Y20\nG1 Z-2 F300<<\nX45 F1800'),
     { view: (v) => void (v.board.material = { ...v.board.material, plunges: false }) },
+  ],
+  [
+    'chuck',
+    'down beside the chuck, where the bit comes over it',
+    slot('G0 X22 Y0 A40\nG1 Z-2 F300<<\nX45 F1800\nG0 Z5'),
+    {
+      view: (v) => {
+        v.board.drum = { chuck: 20, tailStock: 0 };
+        v.machine = { ...v.machine, rotary: ROTARY_AXIS };
+      },
+    },
   ],
   ['program-modes', 'no unit', `G17 G90 G94 G54\nG0 X15 Y20 Z5<<\nS16000 M3\n${SLOT}${TAIL}`],
   ['program-modes', 'no plane', `G21 G90 G94 G54\nG0 X15 Y20 Z5<<\nS16000 M3\n${SLOT}${TAIL}`],

@@ -8,6 +8,17 @@ import { MASK } from '@/core/arrange/target';
 import { nearestCell } from '@/core/field/height-field';
 import type { SetupView } from '@/core/setup/view';
 import type { Surface } from '../job/surface';
+import { roundMesh } from './round-mesh';
+
+/** Where light comes from, as shares of the size. What faces the eye of a drum lies between its sides: a light from there, and one that grazes. */
+const OVER_BOARD = [
+  { from: [-0.6, 0.7, 0.55], intensity: 2.4 },
+  { from: [0.6, -0.7, -0.55], intensity: 1.8 },
+];
+const OVER_DRUM = [
+  { from: [-0.9, -0.25, 0.75], intensity: 2 },
+  { from: [0.5, -0.9, 0.1], intensity: 0.7 },
+];
 
 /** Cells along the longer side while turning: what software rendering still draws at once. */
 const MESH_CELLS = 320;
@@ -95,6 +106,24 @@ function solid({ board }: SetupView, surface: Surface): BufferGeometry {
   return g;
 }
 
+/** A drum as it stands, to be turned about. */
+function drum({ board }: SetupView, surface: Surface): BufferGeometry {
+  const f = surface.cut ?? surface.target;
+  const m = roundMesh(f, surface.mask, { radius: board.thickness, long: board.x }, MESH_CELLS);
+  const c = new Color();
+  const colours = new Float32Array(m.colours.length);
+  for (let k = 0; k < colours.length; k += 3) {
+    c.setRGB(m.colours[k] / 255, m.colours[k + 1] / 255, m.colours[k + 2] / 255, 'srgb');
+    colours.set([c.r, c.g, c.b], k);
+  }
+  const g = new BufferGeometry();
+  g.setAttribute('position', new BufferAttribute(m.positions, 3));
+  g.setAttribute('color', new BufferAttribute(colours, 3));
+  g.setIndex(new BufferAttribute(m.index, 1));
+  g.computeVertexNormals();
+  return g;
+}
+
 function Controls() {
   const { camera, gl, invalidate } = useThree();
   useEffect(() => {
@@ -108,20 +137,22 @@ function Controls() {
 
 /** The board to be turned about with the pointer. */
 export function TurnView({ job, surface }: { job: SetupView; surface: Surface }) {
-  const geometry = useMemo(() => solid(job, surface), [job, surface]);
+  const round = job.board.drum !== null;
+  const geometry = useMemo(() => (round ? drum : solid)(job, surface), [round, job, surface]);
   useEffect(() => () => geometry.dispose(), [geometry]);
-  const far = Math.max(job.board.x, job.board.y);
+  const far = Math.max(job.board.x, round ? 2 * job.board.thickness : job.board.y);
   return (
     <Canvas
       frameloop="demand"
       dpr={1}
       gl={{ antialias: false }}
       camera={{ position: [0, -0.82 * far, 0.92 * far], up: [0, 0, 1], near: far / 100, far: far * 10, fov: 38 }}
-      aria-label="The board, to be turned with the pointer"
+      aria-label={`The ${round ? 'drum' : 'board'}, to be turned with the pointer`}
     >
       <ambientLight intensity={0.75} />
-      <directionalLight position={[-0.6 * far, 0.7 * far, 0.55 * far]} intensity={2.4} />
-      <directionalLight position={[0.6 * far, -0.7 * far, -0.55 * far]} intensity={1.8} />
+      {(round ? OVER_DRUM : OVER_BOARD).map(({ from: [x, y, z], intensity }) => (
+        <directionalLight key={x} position={[x * far, y * far, z * far]} intensity={intensity} />
+      ))}
       <mesh geometry={geometry}>
         <meshLambertMaterial vertexColors />
       </mesh>

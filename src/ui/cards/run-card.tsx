@@ -12,6 +12,7 @@ import { Choice, TextField, Tick } from '../controls/fields';
 import { Card, Sentence } from './card';
 import { FlipDrawing } from './flip-drawing';
 import { ProgramList } from './program-list';
+import { TurningCautions } from './turning-cautions';
 
 const ORIGINS = {
   'lower-left': 'the near left corner',
@@ -19,6 +20,11 @@ const ORIGINS = {
   'upper-left': 'the far left corner',
   'upper-right': 'the far right corner',
   centre: 'the cross in the centre',
+} as const;
+
+const Z_ZEROS = {
+  board: { top: 'the top of the board', bed: 'the machine bed' },
+  drum: { top: 'the surface of the drum', bed: 'the axis that it turns about' },
 } as const;
 
 /** What to see to before a program is started. */
@@ -36,6 +42,7 @@ function BeforeStart({ job }: Pick<CardProps, 'job'>) {
         <li>
           Eye and hearing protection; dust extraction, and a mask for MDF, solid surface and timbers that irritate.
         </li>
+        <TurningCautions job={job} />
         {board.material.caution && (
           <li>
             This board is of {board.material.name}: {board.material.caution}.
@@ -56,7 +63,7 @@ function BeforeStart({ job }: Pick<CardProps, 'job'>) {
             <FlipDrawing flip={board.flip} x={board.x} y={board.y} />
           </li>
         )}
-        <li>Nothing loose on the table; clamps and screws clear of the trench.</li>
+        {!board.drum && <li>Nothing loose on the table; clamps and screws clear of the trench.</li>}
         {skim && (
           <li>
             The skim runs over the whole board: nothing may stand on it, and Z is set from the bed
@@ -119,9 +126,10 @@ export function RunCard({
       subtitle={`${job.machine.name}, ${job.machine.toolChanger ? 'changes bits by itself' : 'bits changed by hand'}`}
     >
       <Sentence>
-        Zero at <b>{ORIGINS[zero.origin]}</b>, Z zero on{' '}
-        <b>{zero.z === 'top' ? 'the top of the board' : 'the machine bed'}</b>; each program begins and ends{' '}
-        {sayLength(heights.everything)} over the board and passes between areas as low as is safe.
+        Zero at <b>{ORIGINS[zero.origin]}</b>
+        {job.board.drum && ' of the sheet'}, Z zero on <b>{Z_ZEROS[job.board.drum ? 'drum' : 'board'][zero.z]}</b>; each
+        program begins and ends {sayLength(heights.everything)} over the {job.board.drum ? 'drum' : 'board'} and passes
+        between areas as low as is safe.
       </Sentence>
       {bad.length > 0 && (
         <p role="alert" className="mb-2 rounded border border-accent px-3 py-2 text-sm text-accent">

@@ -114,7 +114,7 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
             <line x1="0" y1="0" x2="0" y2="7" stroke="var(--hatch)" strokeWidth="1.2" />
           </pattern>
         </defs>
-        {job.setup.spoilboard !== null && (
+        {job.setup.spoilboard !== null && !board.drum && (
           <rect x={left} y={bottom} width={end - left} height={SPOIL} fill="var(--spoil)" />
         )}
         <rect

@@ -57,7 +57,11 @@ export function HeaderFacts({
   const through = s !== null && isThrough(job.passes);
   return (
     <dl className="flex gap-6">
-      <Fact value={saySize([board.x, board.y, board.thickness])} label={`${board.material.name} board`} />
+      {board.drum ? (
+        <Fact value={saySize([board.x, 2 * board.thickness])} label={`${board.material.name} drum, long and across`} />
+      ) : (
+        <Fact value={saySize([board.x, board.y, board.thickness])} label={`${board.material.name} board`} />
+      )}
       <Fact
         value={through ? 'through' : known ? sayLength(s?.deepest ?? depth, 1) : '–'}
         label={through ? `relief ${sayLength(s.deepest, 1)} deep` : s ? 'deepest cut' : 'deepest, planned'}

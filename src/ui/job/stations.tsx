@@ -19,7 +19,9 @@ function stateOf({ job, plan, fresh, stopping }: StationsProps, station: Station
   const found = s ? s.findings.length + s.elsewhere.length : 0;
   switch (station) {
     case 'Board':
-      return `${sayLength(job.board.thickness, 1)} measured`;
+      return job.board.drum
+        ? `${sayLength(2 * job.board.thickness, 1)} across`
+        : `${sayLength(job.board.thickness, 1)} measured`;
     case 'Arrange':
       return job.layers.length === 0
         ? 'nothing yet'
