@@ -11,9 +11,9 @@ const bit = (id: string) => DRAWER.find((c) => c.id === id)!;
 /** A dowel of beech, turned to 50 mm. */
 const PIN = { x: 300, diameter: 50 };
 /** Cells of the comb around the pin, and pairs of columns along it; how wide the wax between them is, how deep they are, and how wide their sloping sides are, mm. */
-const COMB = { around: 12, columns: 9, wax: 1.6, deep: 1.2, sides: 2.6 };
-/** Bees around the pin, rings of them along it and how far those lie apart, and how deep they are, mm. */
-const BEES = { around: 3, along: 2, apart: 96, deep: 2.2 };
+const COMB = { around: 12, columns: 9, wax: 1.6, deep: 1, sides: 2.2 };
+/** Bees around the pin, rings of them along it and how far those lie apart, how deep they are, and how wide their sloping sides, mm. */
+const BEES = { around: 3, along: 2, apart: 96, deep: 1.7, sides: 1.6 };
 /** Ovals of a bee that flies along the pin: half axes, middle, and how they are turned, degrees; mm, y down. */
 const OVALS = [
   { name: 'body', a: 6, b: 3.4, x: -2.6, y: 0, turn: 0 },
@@ -49,12 +49,8 @@ function cells(pin: SetupView, id: string, name: string, columns: number, aside:
 
 /** The bees: hollows in the pin, so that they stand on the comb in dough. */
 function bees(pin: SetupView): Layer {
-  const bee = newShape(
-    { id: 'bees', name: 'Bees' },
-    { kind: 'path', d: OVALS.map(oval).join('') },
-    { kind: 'dome' },
-    pin.board,
-  );
+  const relief: ReliefOf = { kind: 'bevel', width: BEES.sides, band: false };
+  const bee = newShape({ id: 'bees', name: 'Bees' }, { kind: 'path', d: OVALS.map(oval).join('') }, relief, pin.board);
   return {
     ...bee,
     size: { x: 17.7, y: 21.9 },
