@@ -1,4 +1,6 @@
+import type { Board } from '../doc/board';
 import { type Gap, type Layer, THE_BOARD } from '../doc/layer';
+import { inTurn } from '../field/drum';
 import { type Bounds, joinBounds } from '../outline/polygon';
 import { clean } from '../units/round';
 import { copiesOf } from './copies';
@@ -116,6 +118,14 @@ export function snapBox(
 
 export function moveLayer(l: Layer, dx: number, dy: number): void {
   l.centre = { x: clean(l.centre.x + dx), y: clean(l.centre.y + dy) };
+}
+
+/** Layers that have been moved over the edge of a drum's sheet come back at its other edge, all together: their middle stays on the sheet. */
+export function backOnSheet(layers: Layer[], { drum, thickness }: Pick<Board, 'drum' | 'thickness'>): void {
+  if (!drum || layers.length === 0) return;
+  const middle = sideOf(joinBounds(layers.map(boundsOf)), 'y', 'middle');
+  const by = inTurn({ radius: thickness }, middle) - middle;
+  if (by !== 0) for (const l of layers) moveLayer(l, 0, by);
 }
 
 /** Lines several layers up by a side or middle of the box around them all. Locked ones stay. */

@@ -3,7 +3,7 @@ import { mostChipArea } from '../cutter/limits';
 import type { HeightField } from '../field/height-field';
 import { chipAreas, meantOver, VOLUME } from '../kernels/engagement';
 import type { KernelHost } from '../kernels/host';
-import { SEGMENT } from '../kernels/segment';
+import { SEGMENT, trueWays } from '../kernels/segment';
 import { engageBy } from '../kernels/spans';
 import { MOVES, type Path } from './path';
 
@@ -116,7 +116,7 @@ export async function cutEased(
   const span = meantOver(cutter.diameter, field.cell);
   const { segments, move } = partsOf(path, from, span);
   const engaged = await engageBy(host, field, cutter, segments);
-  const chip = chipAreas(segments, engaged, span, VOLUME);
+  const chip = chipAreas(field.drum ? trueWays(segments, field.drum.radius) : segments, engaged, span, VOLUME);
   const own = new Float64Array(chip.length).fill(1);
   for (let o = 0; o < own.length; o++) if (ALONG.has(path.kinds[from + move[o]])) own[o] = easedShare(cutter, chip[o]);
   const shares = own.some((s) => s < 1) ? ahead(own, segments, span) : own;

@@ -90,3 +90,20 @@ test('a bit stays off chuck and tail stock, and a program that does not is told 
   // What reaches into what is held is told before anything is cut.
   expect(rules).toContain('layer-outside');
 });
+
+test('copies that go nearly all round and do not close are told by how much; those that close, or end on purpose, are not', async () => {
+  const rules = async (rows: number, dy: number, turn = 0) => {
+    const copies = { kind: 'rows', columns: turn === 0 ? 1 : rows, rows: turn === 0 ? rows : 1, dx: dy, dy } as const;
+    const view = drumJob([sloping('ring', 22, AROUND / 2, { copies, turn, size: { x: 8, y: 8 } })], finished({}));
+    view.cell = 0.5;
+    return (await planShapes(view)).summary.findings.filter((f) => f.rule === 'round-copies');
+  };
+  expect(await rules(4, AROUND / 4)).toEqual([]);
+  expect(await rules(4, AROUND / 4, 90)).toEqual([]);
+  expect(await rules(3, 12)).toEqual([]);
+  const [gap] = await rules(4, 15);
+  expect(gap.figures).toMatchObject({ count: 4, step: 15 });
+  expect(gap.figures.gap).toBeCloseTo(AROUND - 60, 3);
+  const [over] = await rules(4, 16, 90);
+  expect(over.figures.gap).toBeCloseTo(AROUND - 64, 3);
+});

@@ -190,6 +190,7 @@ const SCENES: [string, () => SetupView][] = [
   ['tab-places', () => withPass('cutout', em6(), (p) => (p.tabs.at = [{ x: 1, y: 1 }]))],
   ['floor-over-tabs', () => withPass('cutout', em6(), (p) => (p.floor = 9))],
   // What planning finds before anything is cut.
+  ['round-copies', () => turned((j) => (j.layers[0].copies = { kind: 'rows', columns: 1, rows: 4, dx: 10, dy: 15 }))],
   ['thickness', () => plain((j) => (j.layers[0].rise = 16))],
   [
     'thickness',

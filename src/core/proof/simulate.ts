@@ -3,7 +3,7 @@ import type { HeightField } from '../field/height-field';
 import type { PartedField } from '../field/parted';
 import { bitesOf, chipAreas, ENGAGED, HIGH, joinEngaged, meantOver, VOLUME } from '../kernels/engagement';
 import type { KernelHost } from '../kernels/host';
-import { SEGMENT } from '../kernels/segment';
+import { SEGMENT, trueWays } from '../kernels/segment';
 import { engageBy } from '../kernels/spans';
 import { MOTION, type ReadProgram } from '../program/reader';
 import { type OnDrum, readFor } from '../program/round';
@@ -29,6 +29,8 @@ export interface Run {
   cutter: Cutter;
   /** SEGMENT numbers each. */
   segments: Float64Array;
+  /** The same with their true lengths, round a drum; absent on a board. */
+  ways?: Float64Array;
   lines: Float64Array;
   /** Comments of the program with their lines. */
   notes: ReadProgram['notes'];
@@ -157,11 +159,13 @@ export async function simulate(surface: PartedField, cutting: Cutting): Promise<
     for (const { cutter, ...moves } of stretchesOf(r, cutters, zero)) {
       const did = await cutWith(surface, { cutter, segments: moves.segments }, cutting);
       const { engaged } = did;
-      const bites = bitesOf(profileOf(cutter), moves.segments, engaged);
+      const ways = cutting.round ? trueWays(moves.segments, cutting.round.radius) : undefined;
+      const long = ways ?? moves.segments;
+      const bites = bitesOf(profileOf(cutter), long, engaged);
       const span = meantOver(cutter.diameter, cell);
-      const [chip, high] = [VOLUME, HIGH].map((what) => chipAreas(moves.segments, engaged, span, what));
+      const [chip, high] = [VOLUME, HIGH].map((what) => chipAreas(long, engaged, span, what));
       const { file, passes } = program;
-      await onRun({ file, passes, cutter, ...moves, notes: r.notes, ...did, bites, chip, high, after: surface });
+      await onRun({ file, passes, cutter, ...moves, ways, notes: r.notes, ...did, bites, chip, high, after: surface });
     }
     onProgram(program);
     if (program.rough && program !== programs[programs.length - 1])

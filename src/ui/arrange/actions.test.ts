@@ -2,6 +2,7 @@ import { expect, test } from 'vitest';
 import type { Effect } from '@/core/arrange/compose';
 import { newShape } from '@/core/arrange/new-layer';
 import { DRAWER, HOBBY_MACHINE, materialNamed } from '@/core/doc/defaults';
+import { asDrum } from '@/core/doc/drum';
 import { WHOLE_PIECE } from '@/core/doc/outline-ref';
 import { plainSetup, proposed, wrongIn } from '@/core/plan/plan-test-kit';
 import type { SetupView } from '@/core/setup/view';
@@ -32,6 +33,24 @@ function job(...ids: string[]): SetupView {
   return j;
 }
 const order = (j: SetupView) => j.layers.map((l) => l.id).join('');
+
+test('on a drum what is moved over one edge of the sheet comes back at the other, what belongs together together', () => {
+  const j = job('a', 'b');
+  Object.assign(j.board, asDrum(40));
+  const around = j.board.y;
+  j.layers[1].centre.y = 60;
+  moveLayers(j, ['a', 'b'], 0, around - 50);
+  // Their middle, at 55, has come to 5: half of the one lies beyond the edge.
+  j.layers.forEach((l, i) => {
+    expect(l.centre.y).toBeCloseTo(10 * i, 3);
+  });
+  moveLayers(j, ['a'], 0, -3);
+  expect(j.layers[0].centre.y).toBeCloseTo(around - 3, 3);
+  // On a board they go where they are moved.
+  const flat = job('a');
+  moveLayers(flat, ['a'], 0, -60);
+  expect(flat.layers[0].centre.y).toBe(-10);
+});
 
 test('moving takes what hangs on it along, and leaves what is locked', () => {
   const j = job('a', 'b', 'c');

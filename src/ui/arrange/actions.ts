@@ -1,5 +1,5 @@
 import { duplicateLayer, mirroredCopy, newShape } from '@/core/arrange/new-layer';
-import { boundsOf, keepGaps, moveLayer } from '@/core/arrange/place';
+import { backOnSheet, boundsOf, keepGaps, moveLayer } from '@/core/arrange/place';
 import { isOf, type Layer, type LayerOf, type SourceName } from '@/core/doc/layer';
 import { outlineOfPass } from '@/core/doc/pass';
 import { joinBounds } from '@/core/outline/polygon';
@@ -50,9 +50,15 @@ export function editKind<K extends SourceName>(
 }
 
 export function moveLayers(job: SetupView, ids: string[], dx: number, dy: number): void {
+  const moved: Layer[] = [];
   editLayers(job, ids, (l) => {
-    if (!l.locked) moveLayer(l, dx, dy);
+    if (l.locked) return;
+    moveLayer(l, dx, dy);
+    moved.push(l);
   });
+  if (!job.board.drum) return;
+  backOnSheet(moved, job.board);
+  keepGaps(job.layers, job.gaps, job.board, ids);
 }
 
 export function removeLayers(job: SetupView, ids: string[]): void {

@@ -6,6 +6,7 @@ import type { Finding, Fix } from '@/core/findings/finding';
 import { textOf } from '@/core/findings/texts/text-of';
 import { isThrough } from '@/core/passes/order';
 import { withDrawer } from '@/core/plan/drawer';
+import { type Bar, plainBar } from '@/core/proof/bar';
 import type { TabFound } from '@/core/proof/connect';
 import type { Opening } from '@/core/proof/web';
 import type { SetupView } from '@/core/setup/view';
@@ -64,6 +65,7 @@ export function ProofCard({
   seconds,
   job,
   bits,
+  bar,
   picked,
   onPick,
   onFix,
@@ -79,6 +81,8 @@ export function ProofCard({
   job: SetupView;
   /** What else is in the drawer. */
   bits: Cutter[];
+  /** What is left of a drum; null for a board. */
+  bar: Bar | null;
   picked: Finding | null;
   onPick(f: Finding): void;
   onFix(f: Fix): void;
@@ -143,6 +147,13 @@ export function ProofCard({
         ]}
       />
       <Openings openings={s.openings} />
+      {bar && (
+        <p className="text-sm leading-snug">
+          Inside it lies a core <b>{sayLength(2 * bar.core.radius, 1)}</b> across. It bends first at x{' '}
+          {sayLength(bar.weakest.x, 0)}, where <b>{trimNumber(bar.weakest.area, 0)} mm²</b> are left, no sooner than a
+          plain bar <b>{sayLength(plainBar(bar.weakest.modulus), 1)}</b> across.
+        </p>
+      )}
       <EyeLine {...s.eye} tooDeep={s.findings.some((f) => f.rule === 'gouge')} />
       <ProgramFigures programs={s.programs} holding={job.setup.holding} />
       {s.cutouts.map((c) => (

@@ -12,6 +12,7 @@ import { sayLength } from '@/core/units/say';
 import { type Layout, onScreen, type SectionLine } from '@/ui/board-view/layout';
 import type { Surface } from '../job/surface';
 import { Readout } from './readout';
+import { RoundSection } from './round-section';
 import { SectionHollows } from './section-hollows';
 import { type Heights, SectionSolid } from './section-solid';
 
@@ -32,6 +33,17 @@ interface Props {
 
 const TOP = 24;
 const SPOIL = 8;
+
+/** What has been cut away is drawn with this. */
+function Hatch() {
+  return (
+    <defs>
+      <pattern id="away" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <line x1="0" y1="0" x2="0" y2="7" stroke="var(--hatch)" strokeWidth="1.2" />
+      </pattern>
+    </defs>
+  );
+}
 
 /** The section through the board along the chalk line, at the board view's own scale. */
 export function DepthStrip({ job, surface, plan, section, layout, width, height, pointer, onPointer, ...rest }: Props) {
@@ -76,6 +88,9 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
   const at = (i: number) => left + ((across && !forward ? n - 1 - i : i) / (n - 1)) * length * scale;
   const bottom = py(-board.thickness);
   const end = left + length * scale;
+  // Across a drum it is a circle, at the board's own scale where there is room for it.
+  const round = board.drum !== null && Math.abs(section.x1 - section.x0) < 0.02 * length;
+  const circle = { radius: board.thickness, scale: Math.min(scale, (room - 4) / (2 * board.thickness)) };
 
   // Place of the pointer along the line, as a share.
   const t =
@@ -87,7 +102,8 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
   return (
     <div className="panel relative overflow-hidden" style={{ height }}>
       <p className="soft absolute top-1 left-3 text-[13px]">
-        heights × {trimNumber(tall, 1)} · hatched: cut away{heights?.rough ? ' · dashed: after roughing' : ''}
+        {round ? 'across, from its right end' : <>heights × {trimNumber(tall, 1)}</>} · hatched: cut away
+        {heights?.rough ? ' · dashed: after roughing' : ''}
         {heights?.cut ? ' · blue: target' : ''}
       </p>
       <Readout surface={surface} undercuts={undercuts} pointer={pointer} />
@@ -96,8 +112,9 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
         height={height}
         className="absolute inset-0"
         role="img"
-        aria-label={`Section through the board, ${sayLength(length, 1)} long`}
+        aria-label={round ? 'Section across the drum' : `Section through the board, ${sayLength(length, 1)} long`}
         onPointerMove={(e) => {
+          if (round) return;
           const r = e.currentTarget.getBoundingClientRect();
           const s = (e.clientX - r.left - left) / (length * scale);
           const u = across && !forward ? 1 - s : s;
@@ -109,23 +126,28 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
         }}
         onPointerLeave={() => onPointer(null)}
       >
-        <defs>
-          <pattern id="away" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-            <line x1="0" y1="0" x2="0" y2="7" stroke="var(--hatch)" strokeWidth="1.2" />
-          </pattern>
-        </defs>
+        <Hatch />
+        {round && (
+          <RoundSection
+            {...{ heights, section, ...circle }}
+            middle={{ x: width / 2, y: y0 + circle.radius * circle.scale }}
+            at={marked === null ? null : (pointer?.y ?? null)}
+          />
+        )}
         {job.setup.spoilboard !== null && !board.drum && (
           <rect x={left} y={bottom} width={end - left} height={SPOIL} fill="var(--spoil)" />
         )}
-        <rect
-          x={left}
-          y={py(0)}
-          width={end - left}
-          height={bottom - py(0)}
-          fill="url(#away)"
-          stroke="var(--wood-line)"
-        />
-        {heights && (
+        {!round && (
+          <rect
+            x={left}
+            y={py(0)}
+            width={end - left}
+            height={bottom - py(0)}
+            fill="url(#away)"
+            stroke="var(--wood-line)"
+          />
+        )}
+        {heights && !round && (
           <>
             <SectionSolid heights={heights} place={{ n, at, py, thickness: board.thickness }} />
             <SectionHollows
@@ -135,7 +157,7 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
             />
           </>
         )}
-        {marked !== null && (
+        {marked !== null && !round && (
           <line x1={marked} x2={marked} y1={TOP - 2} y2={height - 4} stroke="var(--color-primary)" strokeWidth={1.5} />
         )}
       </svg>

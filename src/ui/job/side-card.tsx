@@ -1,5 +1,6 @@
 'use client';
 import { useMemo } from 'react';
+import { barOf } from '@/core/proof/bar';
 import { ArrangeSide } from '../arrange/arrange-side';
 import { BoardCard } from '../cards/board-card';
 import { PassCard } from '../cards/pass-card';
@@ -17,6 +18,12 @@ import type { OpenScreen } from './use-screen';
 function StationCard({ screen }: { screen: OpenScreen }) {
   const { job, change, library, bits, station, plan, fresh, facts, pass, state, editor, id } = screen;
   const cards = { job, change, library, bits };
+  const { surface } = screen;
+  const radius = job.board.drum && station === 'Proof' ? job.board.thickness : null;
+  const bar = useMemo(
+    () => (radius !== null && surface?.proven && surface.cut ? barOf(surface.cut, radius) : null),
+    [radius, surface],
+  );
   switch (station) {
     case 'Board':
       return <BoardCard {...cards} facts={facts} summary={screen.summary} onSetup={screen.showSetup} />;
@@ -67,6 +74,7 @@ function StationCard({ screen }: { screen: OpenScreen }) {
           seconds={fresh ? (state.plan?.summary?.seconds ?? null) : null}
           job={job}
           bits={bits}
+          bar={bar}
           picked={screen.picked}
           onPick={screen.pick}
           onFix={screen.fix}

@@ -17,6 +17,7 @@ export const FIX_LABELS: Record<string, (f: Figures) => string> = {
   'use-bit': (f) => `Use ${f.bit}`,
   'in-order': () => 'Put the passes in order',
   'remove-pass': () => 'Remove the pass',
+  'copies-round': (f) => `Space ${f.count} evenly, ${len(f, 'step')} apart`,
   'rotary-axis': () => 'It has a rotary axis',
   'sheet-round': (f) => `Let the sheet be ${len(f, 'round')} wide`,
   'longer-drum': (f) => `Take a blank of ${len(f, 'length')}`,

@@ -28,6 +28,10 @@ export const PLANNING_TEXTS: Record<string, Text> = {
     `${f.layer} of ${len(f, 'width')} x ${len(f, 'height')} reaches ${len(f, 'beyond')} beyond the board`,
     'make it smaller, move it, or take a larger board',
   ],
+  'round-copies': (f) => [
+    `${f.count} copies of ${f.layer}, ${sayLength(num(f, 'step'), 3)} apart, ${num(f, 'gap') > 0 ? 'leave a gap of' : 'overlap by'} ${sayLength(Math.abs(num(f, 'gap')), 3)} where they meet: the drum is ${sayLength(num(f, 'round'), 2)} round`,
+    'space them evenly, or take as many as fit',
+  ],
   'distance-off': (f) => [
     `${f.of} lies ${len(f, 'now')} from ${f.from}, and their distance is set to ${len(f, 'wanted')}`,
     'bring it to its distance, or change the distance',

@@ -51,13 +51,13 @@ export function hopTo(way: Way, points: Float64Array): void {
  * bit may, by a ramp. Where there is no room for one it stays over the wood.
  */
 export function emit(way: Way, points: Float64Array, kind: 'cut' | 'link'): void {
-  const { path, cutter } = way;
+  const { path, cutter, raster } = way;
   let over = false;
   for (let i = kind === 'link' ? 3 : 0; i < points.length; i += 3) {
     const [x, y, z] = points.subarray(i, i + 3);
     if (over && z < path.z) path.feed(x, y, path.z, cutter.feed, kind);
     const dz = z - path.z;
-    const aside = Math.hypot(x - path.x, y - path.y);
+    const aside = Math.hypot(x - path.x, (y - path.y) * raster.narrowed(Math.min(z, path.z)));
     over = false;
     if (-dz > cutter.maxPlungeDepth && aside <= STRAIGHT * -dz) {
       over = !goIn(way, points.subarray(i));

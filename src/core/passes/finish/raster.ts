@@ -1,6 +1,6 @@
 import { inRegion, type Region } from '../../arrange/target';
 import { type Cutter, tipRadius } from '../../cutter/cutter';
-import { inTurn } from '../../field/drum';
+import { inTurn, narrowed } from '../../field/drum';
 import { type HeightField, nearestCell, sampleField } from '../../field/height-field';
 import { joinedPoints, thinLine } from '../../motion/thin';
 import { beyondEnds, type PassContext } from '../context';
@@ -108,6 +108,12 @@ export class Raster {
 
   private height(x: number, y: number): number {
     return Math.max(sampleField(this.offset, x, y, this.cliff), this.ctx.target.ground);
+  }
+
+  /** How much shorter a way around is at a height than on the sheet of a drum; 1 on a board. */
+  narrowed(z: number): number {
+    const { drum } = this.ctx.target.field;
+    return drum ? narrowed(drum, z) : 1;
   }
 
   /** Length of a stretch, mm. */

@@ -34,6 +34,7 @@ import { rapidLow } from './rapid-low';
 import { reach } from './reach';
 import { registration } from './registration';
 import { restsHollow } from './rests-hollow';
+import { roundCopies } from './round-copies';
 import type { Rule } from './rule';
 import { skimLeft } from './skim-left';
 import { spindleOff } from './spindle';
@@ -48,6 +49,7 @@ import { zTravel } from './z-travel';
 export const RULES: Rule[] = [
   thickness,
   layerOutside,
+  roundCopies,
   distanceOff,
   wordsSize,
   layerHuge,

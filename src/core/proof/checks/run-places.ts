@@ -14,7 +14,7 @@ export const isRapid = (run: Run, i: number) => run.segments[i * SEGMENT + 6] ==
 /** How far a move goes down (negative: up), aside, and along its way, mm. */
 export function wayOf(run: Run, i: number): { drop: number; aside: number; long: number } {
   const s = i * SEGMENT;
-  const d = run.segments;
+  const d = run.ways ?? run.segments;
   const drop = d[s + 2] - d[s + 5];
   const dx = d[s + 3] - d[s];
   const dy = d[s + 4] - d[s + 1];
