@@ -103,7 +103,7 @@ test('a document with everything wrong opens at every station, and lists it all'
   await page.goto(`/jobs/${id}`);
   for (const station of ['Arrange', 'Passes', 'Run', 'Proof'])
     await page.getByRole('button', { name: new RegExp(`^${station} `) }).click();
-  await expect(page.getByText('26 things stop planning.')).toBeVisible();
+  await expect(page.getByText('32 things stop planning.')).toBeVisible();
   for (const said of [
     'ramp angle of pass',
     'is there twice',

@@ -178,5 +178,26 @@ export function allWrong(): Job {
   face.board.setups[1].passes.push({ ...proposed('skim', face, em), id: 'uneven' });
   const uneven = face.board.setups[1].passes.at(-1) as PassOf<'skim'>;
   uneven.points[0].thickness = 90;
+  face.document.boards.push(wrongDrum(face.document));
   return face.document;
+}
+
+/** A drum on a machine that turns nothing, too short, its sheet too narrow, on its face, with a cut-out and rows askew. */
+function wrongDrum(job: Job): Job['boards'][number] {
+  const drum = structuredClone(job.boards[0]);
+  const [setup] = drum.setups;
+  const view = setupView(job);
+  const passes = [proposed('finish', view, drawerBit('ball6')), proposed('cutout', view, drawerBit('em6'))];
+  if (!job.cutters.some((c) => c.id === 'ball6')) job.cutters.push(drawerBit('ball6'));
+  passes.forEach((p, i) => {
+    p.id = `round${i}`;
+    if (p.kind === 'finish') p.angle = 45;
+  });
+  const own = { id: 'round', name: 'Round', up: 'back', layers: [], gaps: [], passes } as const;
+  return Object.assign(drum, {
+    id: 'drum',
+    face: 'bare',
+    drum: { chuck: drum.x, tailStock: 5 },
+    setups: [{ ...setup, ...own }],
+  });
 }

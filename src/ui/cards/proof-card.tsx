@@ -31,6 +31,17 @@ function Openings({ openings }: { openings: Opening[] }) {
   ));
 }
 
+/** What is left of a drum, and where it bends first. */
+function BarLine({ bar: { core, weakest: w } }: { bar: Bar }) {
+  return (
+    <p className="text-sm leading-snug">
+      Inside it lies a core <b>{sayLength(2 * core.radius, 1)}</b> across. It bends first at x {sayLength(w.x, 0)},
+      where <b>{trimNumber(w.area, 0)} mm²</b> are left: as soon as a plain bar{' '}
+      <b>{sayLength(plainBar(w.modulus), 1)}</b> across.
+    </p>
+  );
+}
+
 /** What was found in the job's other setups; a press goes there. */
 function Elsewhere({ job, findings, onPick }: { job: SetupView; findings: Finding[]; onPick(f: Finding): void }) {
   if (findings.length === 0) return null;
@@ -147,13 +158,7 @@ export function ProofCard({
         ]}
       />
       <Openings openings={s.openings} />
-      {bar && (
-        <p className="text-sm leading-snug">
-          Inside it lies a core <b>{sayLength(2 * bar.core.radius, 1)}</b> across. It bends first at x{' '}
-          {sayLength(bar.weakest.x, 0)}, where <b>{trimNumber(bar.weakest.area, 0)} mm²</b> are left, no sooner than a
-          plain bar <b>{sayLength(plainBar(bar.weakest.modulus), 1)}</b> across.
-        </p>
-      )}
+      {bar && <BarLine bar={bar} />}
       <EyeLine {...s.eye} tooDeep={s.findings.some((f) => f.rule === 'gouge')} />
       <ProgramFigures programs={s.programs} holding={job.setup.holding} />
       {s.cutouts.map((c) => (
