@@ -7,6 +7,7 @@ import type { HeightField } from '../core/field/height-field';
 import { labelOf, textOf } from '../core/findings/texts/text-of';
 import { cutoutFacts } from '../core/plan/plan-passes';
 import type { Plan, SetupSummary, SetupSurfaces } from '../core/plan/summary';
+import { barOf } from '../core/proof/bar';
 import { type SetupView, setupView } from '../core/setup/view';
 import { fieldToPng, maskToPng } from '../core/sources/height-image';
 
@@ -158,6 +159,15 @@ function findingReport(plan: Plan) {
   });
 }
 
+/** Of a drum how its programs turn it, and what they leave of it; nothing of a board. */
+function drumReport({ view: { board, machine }, surfaces }: Part) {
+  const { drum, thickness } = board;
+  if (!drum || !machine.rotary) return {};
+  const { letter, feed } = machine.rotary;
+  const degrees = 180 / (Math.PI * thickness);
+  return { drum: { ...drum, diameter: 2 * thickness, letter, feed, degrees, left: barOf(surfaces.cut, thickness) } };
+}
+
 /**
  * The report of a plan, docs/job-file.md: everything in mm and in the programs' own coordinates. What there is one of in a job of one
  * setup stands at the top too.
@@ -182,6 +192,7 @@ export function makeReport(
       origin: setup.zero.origin,
       zZero: setup.zero.z,
       spoilboard: setup.spoilboard !== null,
+      ...drumReport(main),
     },
     machine: {
       name: machine.name,

@@ -13,7 +13,9 @@ export interface Variant {
 
 /** Whether level fields are cleared by a bit with a flat bottom or left to the ball: the other way of what a setup does. */
 function flatsOtherwise(view: SetupView): Variant | null {
-  const { passes } = view;
+  const { passes, board } = view;
+  // Round a drum nothing is level.
+  if (board.drum) return null;
   const flats = passes.filter((p) => p.kind === 'flat');
   if (flats.length > 0)
     return {

@@ -55,13 +55,16 @@ export function FlatsOffer({
 /** Buttons that add a pass of each kind, with a bit that the job has where it suits. */
 function KindButtons({
   bit,
+  job,
   change,
   bits,
   onSelect,
-}: Pick<PassCardProps, 'change' | 'bits' | 'onSelect'> & { bit?: Cutter }) {
+}: Pick<PassCardProps, 'job' | 'change' | 'bits' | 'onSelect'> & { bit?: Cutter }) {
+  // Round a drum not all of them work.
+  const kinds = PASS_KINDS.filter((k) => k.round || !job.board.drum);
   return (
     <div className="grid grid-cols-2 gap-1.5 pt-1">
-      {PASS_KINDS.map((kind) => (
+      {kinds.map((kind) => (
         <button
           key={kind.kind}
           type="button"
@@ -86,7 +89,7 @@ export function AddAndRemove({ job, change, bits, pass, onSelect }: PassCardProp
   return (
     <>
       <p className="soft pt-1 text-sm">Add one more for</p>
-      <KindButtons bit={cutterOf(job, pass)} {...{ change, bits, onSelect }} />
+      <KindButtons bit={cutterOf(job, pass)} {...{ job, change, bits, onSelect }} />
       <button
         type="button"
         className="btn btn-sm mt-2 w-full"
@@ -104,6 +107,7 @@ export function AddAndRemove({ job, change, bits, pass, onSelect }: PassCardProp
 
 /** A setup without a pass: what can be added. */
 export function NoPassCard({
+  job,
   change,
   bits,
   onSelect,
@@ -111,7 +115,7 @@ export function NoPassCard({
   return (
     <Card title="Passes" subtitle="nothing is cut in this setup yet">
       <Sentence>Add the first pass; its bit comes from the drawer.</Sentence>
-      <KindButtons {...{ change, bits, onSelect }} />
+      <KindButtons {...{ job, change, bits, onSelect }} />
     </Card>
   );
 }

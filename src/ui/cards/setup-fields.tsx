@@ -74,8 +74,8 @@ export function SetupFolds(props: SetupProps & { onSetup(id: string): void; summ
       <Folded title={`Setup: ${setup.name}${board.setups.length > 1 ? `, ${board.setups.length} in all` : ''}`}>
         <SetupList {...props} />
       </Folded>
-      <FacesFold {...props} />
-      <Folded title="Heights over the board">
+      {!board.drum && <FacesFold {...props} />}
+      <Folded title={`Heights over the ${board.drum ? 'drum' : 'board'}`}>
         <HeightFields {...props} />
       </Folded>
       <Folded title={`What holds it${setup.holding.length > 0 ? `: ${setup.holding.length}` : ''}`}>
