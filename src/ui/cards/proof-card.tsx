@@ -92,7 +92,6 @@ export function ProofCard({
   job: SetupView;
   /** What else is in the drawer. */
   bits: Cutter[];
-  /** What is left of a drum; null for a board. */
   bar: Bar | null;
   picked: Finding | null;
   onPick(f: Finding): void;
