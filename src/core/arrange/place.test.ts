@@ -228,3 +228,10 @@ test('a layer stands where its cells are, not where its box is', () => {
     standingBounds({ window: { i: 0, j: 0, width: 1, height: 1 }, heights: Float32Array.of(AIR) }, grid, AIR),
   ).toBeNull();
 });
+
+test('round a drum what reaches over one edge of the sheet is taken hold of at the other', () => {
+  const over = box('over', 50, 1, 20, 10);
+  expect(layerAt([over], 50, 59, 0)).toBeNull();
+  expect(layerAt([over], 50, 59, 60)?.id).toBe('over');
+  expect(layerAt([over], 50, 50, 60)).toBeNull();
+});

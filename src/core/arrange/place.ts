@@ -34,9 +34,14 @@ export function layerHas(l: Pick<Layer, 'size' | 'centre' | 'turn' | 'copies'>, 
   });
 }
 
-/** The topmost layer at a place of the board; hidden ones are not there. */
-export function layerAt(layers: Layer[], x: number, y: number): Layer | null {
-  for (let i = layers.length - 1; i >= 0; i--) if (!layers[i].hidden && layerHas(layers[i], x, y)) return layers[i];
+/**
+ * The topmost layer at a place of the board; hidden ones are not there.
+ * @param turn width of a sheet that is wound round a drum, mm: what reaches over its edge lies at the other one too; 0 for a board
+ */
+export function layerAt(layers: Layer[], x: number, y: number, turn = 0): Layer | null {
+  const places = turn > 0 ? [y, y + turn, y - turn] : [y];
+  for (let i = layers.length - 1; i >= 0; i--)
+    if (!layers[i].hidden && places.some((v) => layerHas(layers[i], x, v))) return layers[i];
   return null;
 }
 

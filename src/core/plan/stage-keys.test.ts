@@ -8,6 +8,7 @@ import { WHOLE_PIECE } from '../doc/outline-ref';
 import { localHost } from '../kernels/host';
 import { addPass } from '../passes/add-pass';
 import { setupView } from '../setup/view';
+import { drumJob, hollow } from './drum-test-kit';
 import { planJob } from './pipeline';
 import { drawerBit, plainSetup, shapesOnly } from './plan-test-kit';
 import { problems } from './problems';
@@ -152,6 +153,8 @@ const WORDS: Record<string, string> = {
   round: 'sharp',
   low: 'high',
   x: 'y',
+  A: 'B',
+  'inverse-time': 'per-minute',
   up: 'down',
   usual: 'heavy',
   weak: 'heavy',
@@ -217,3 +220,25 @@ test('stage keys are complete: with any field changed, equal keys stand for equa
   // And stored results could be taken for nearly all of them.
   expect(taken).toBeGreaterThan(0.9 * tried);
 }, 600_000);
+
+test('so they are round a drum: what holds its ends, how it is turned, and where its axis lies', async () => {
+  const { document } = drumJob([hollow('seam', 22, 0)], (v) => {
+    v.cell = 1;
+    v.passes = v.passes.filter((p) => p.kind === 'finish');
+  });
+  const job = jobSchema.parse(document);
+  const base = await worked(job);
+  const stale: string[] = [];
+  const own = leaves(job).filter((path) => path.includes('drum') || path.includes('rotary'));
+  let different = 0;
+  for (const path of own) {
+    const other = changedAt(job, path);
+    if (!other) continue;
+    const fresh = await worked(other);
+    for (const [key, sum] of fresh.sums)
+      if (base.sums.has(key) && base.sums.get(key) !== sum) stale.push(`${path.join('.')} ${key}`);
+    if (sumOf(fresh.plan) !== sumOf(base.plan)) different++;
+  }
+  expect(stale).toEqual([]);
+  expect(different).toBeGreaterThan(4);
+}, 120_000);

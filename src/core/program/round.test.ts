@@ -11,7 +11,12 @@ const RADIUS = 25;
 const TURN = 2 * Math.PI * RADIUS;
 
 /** A program of moves: x, y along the circle, z over it, feed. */
-function written(moves: number[][], axis: Partial<Rotary> = {}, zero = { x: 0, y: 0, z: 0 }): string {
+function written(
+  moves: number[][],
+  axis: Partial<Rotary> = {},
+  zero = { x: 0, y: 0, z: 0 },
+  unit: 'mm' | 'in' = 'mm',
+): string {
   const part: ProgramPart = {
     title: 'turned',
     toolNumber: 1,
@@ -23,7 +28,7 @@ function written(moves: number[][], axis: Partial<Rotary> = {}, zero = { x: 0, y
   return writeProgram([part], {
     header: [],
     zero,
-    unit: 'mm',
+    unit,
     safeZ: 5,
     toolChanger: false,
     dialect: DIALECT_OF.rs274,
@@ -228,5 +233,23 @@ describe('what cannot be followed is refused in a sentence', () => {
     expect(() => readProgram('G21 G17 G90 G93 G54\nG0 X0 Y0 Z5\nG1 X9 F5\nG94\nX18\n', 'p.nc')).toThrow(
       /without a feed/,
     );
+  });
+});
+
+test.each([
+  ['inverse time', { feed: 'inverse-time' }],
+  ['feed of the straight axes', { feed: 'per-minute' }],
+  ['degrees counted as inches', { feed: 'per-minute', degreesCount: true }],
+] as [string, Partial<Rotary>][])('in inches the words mean the same way and speed: %s', (_, axis) => {
+  const text = written(WAY, axis, { x: 0, y: 0, z: 0 }, 'in');
+  expect(text).toMatch(/^G20$/m);
+  const { motions } = readFor({ text, file: 'way', tool: 1 }, { axis: { ...ROTARY_AXIS, ...axis }, radius: RADIUS }, 0);
+  const fed: Float64Array[] = [];
+  for (let k = 0; k < motions.length; k += MOTION) if (motions[k + 6] === 0) fed.push(motions.subarray(k, k + MOTION));
+  WAY.forEach(([x, y, z, feed], i) => {
+    expect(fed[i][3]).toBeCloseTo(x, 2);
+    expect(fed[i][4]).toBeCloseTo(y, 2);
+    expect(Math.abs(fed[i][5] - z)).toBeLessThan(3e-3);
+    expect(Math.abs(fed[i][7] / feed - 1)).toBeLessThan(0.01);
   });
 });

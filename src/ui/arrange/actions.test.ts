@@ -19,6 +19,7 @@ import {
   removeLayers,
   shiftLayers,
 } from './actions';
+import { stretchAround } from './around-fold';
 import { effectText } from './words-for';
 
 const board = { x: 200, y: 100, thickness: 20, material: materialNamed('maple') };
@@ -50,6 +51,23 @@ test('on a drum what is moved over one edge of the sheet comes back at the other
   const flat = job('a');
   moveLayers(flat, ['a'], 0, -60);
   expect(flat.layers[0].centre.y).toBe(-10);
+});
+
+test('artwork seen from the front is stretched the way round a drum, by pi / 2, however it is turned', () => {
+  const j = job('a');
+  const [l] = j.layers;
+  const { x, y } = l.size;
+  stretchAround(l, Math.PI / 2);
+  expect(l.size.y / y).toBeCloseTo(1.5708, 3);
+  expect(l.size.x).toBe(x);
+  stretchAround(l, 2 / Math.PI);
+  expect(l.size.y).toBeCloseTo(y, 3);
+  l.turn = 90;
+  stretchAround(l, Math.PI / 2);
+  expect(l.size.x / x).toBeCloseTo(1.5708, 3);
+  l.turn = 30;
+  stretchAround(l, 3);
+  expect(l.size.x / x).toBeCloseTo(1.5708, 3);
 });
 
 test('moving takes what hangs on it along, and leaves what is locked', () => {

@@ -6,6 +6,7 @@ import type { Layer } from '@/core/doc/layer';
 import { Card } from '../cards/card';
 import { Folded, LengthField, NumberField, TextField, Tick } from '../controls/fields';
 import { editLayers, removeLayers } from './actions';
+import { AroundFold } from './around-fold';
 import { CopiesFields } from './copies-fields';
 import { GapFields } from './gap-fields';
 import { JoinPictures } from './join-pictures';
@@ -86,6 +87,7 @@ export function LayerCard(props: LayerCardProps) {
         suffix="°"
         onChange={(v) => set((l) => (l.turn = v))}
       />
+      <AroundFold job={job} layer={layer} set={set} />
       <SharedLayer job={job} layer={layer} change={change} />
       <LayerCommands job={job} layer={layer} change={change} onSelect={onSelect} />
       <OutlineTools job={job} selected={[layer.id]} change={change} onSelect={onSelect} />

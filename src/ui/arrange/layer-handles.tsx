@@ -57,7 +57,7 @@ export function LayerHandles({ job, selected, close, layout, onSelect, tryOut, c
     if (e.button !== 0) return;
     (document.activeElement as HTMLElement | null)?.blur?.();
     const p = place(e);
-    const hit = layerAt(job.layers, p.x, p.y);
+    const hit = layerAt(job.layers, p.x, p.y, job.board.drum ? job.board.y : 0);
     if (!hit) {
       onSelect([]);
       return;

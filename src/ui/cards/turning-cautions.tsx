@@ -43,10 +43,10 @@ export function TurningCautions({ job }: { job: SetupView }) {
         slowly.
       </li>
       <li>
-        As {rotary.letter} grows the bit goes the way that y goes on the sheet: the wood under it comes towards whoever
-        stands in front. Try it with the bit high; where yours turns the other way, its direction is set at the
-        controller.
-        <TurnDrawing letter={rotary.letter} />
+        As {rotary.letter} grows the bit goes the way that y goes on the sheet: the wood under it comes{' '}
+        {rotary.along === 'x' ? 'towards whoever stands in front' : 'over to the right, seen from the front'}. Try it
+        with the bit high; where yours turns the other way, its direction is set at the controller.
+        {rotary.along === 'x' && <TurnDrawing letter={rotary.letter} />}
       </li>
     </>
   );
