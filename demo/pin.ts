@@ -1,6 +1,6 @@
 import { newShape } from '@/core/arrange/new-layer';
 import { DRAWER, materialNamed, ROTARY_MACHINE } from '@/core/doc/defaults';
-import { asDrum } from '@/core/doc/drum';
+import { makeDrum } from '@/core/doc/drum';
 import type { Job } from '@/core/doc/job';
 import type { Layer } from '@/core/doc/layer';
 import type { ReliefOf } from '@/core/doc/relief-of';
@@ -79,7 +79,8 @@ export function rollingPin(): Job {
   });
   const pin = setupView(job);
   // Its web is the wood that has to stay around the axis.
-  Object.assign(pin.board, asDrum(PIN.diameter), { web: 8, grain: 'along-x' });
+  makeDrum(pin.board, PIN.diameter);
+  Object.assign(pin.board, { web: 8, grain: 'along-x' });
   pin.layers = [
     cells(pin, 'comb', 'Comb', COMB.columns, 0),
     cells(pin, 'between', 'Comb between', COMB.columns - 1, 0.5),

@@ -14,3 +14,12 @@ export const asDrum = (diameter: number, held: DrumStock = HELD): Pick<Board, 'y
   thickness: clean(diameter / 2),
   drum: { ...held },
 });
+
+/** How high a bit travels over a drum at least where it may come over what holds it: jaws stand higher than the blank (common practice, no source), mm. */
+const OVER_CHUCK = 20;
+
+/** Makes a drum of a board, its diameter twice the board's thickness where none is said; bits travel over what holds it. */
+export function makeDrum(board: Board, diameter = 2 * board.thickness): void {
+  Object.assign(board, asDrum(diameter));
+  for (const { heights } of board.setups) heights.everything = Math.max(heights.everything, OVER_CHUCK);
+}

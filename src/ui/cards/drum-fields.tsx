@@ -1,5 +1,5 @@
 import type { Board } from '@/core/doc/board';
-import { asDrum } from '@/core/doc/drum';
+import { asDrum, makeDrum } from '@/core/doc/drum';
 import { sayLength } from '@/core/units/say';
 import { Choice, LengthField } from '../controls/fields';
 
@@ -22,7 +22,12 @@ export function SizeFields({ board, set, thickness }: Props) {
           ['board', 'a board that lies flat'],
           ['drum', 'a drum that turns'],
         ]}
-        onChange={(v) => set((b) => Object.assign(b, v === 'drum' ? asDrum(2 * b.thickness) : { drum: null }))}
+        onChange={(v) =>
+          set((b) => {
+            if (v === 'drum') makeDrum(b);
+            else b.drum = null;
+          })
+        }
       />
       <LengthField label="Length, x" value={board.x} min={0} open max={10000} onChange={(v) => set((b) => (b.x = v))} />
       {drum ? (

@@ -39,6 +39,10 @@ export function TurningCautions({ job }: { job: SetupView }) {
         A square one is turned round first, slowly, for it is out of balance.
       </li>
       <li>
+        Each program begins and ends {sayLength(job.setup.heights.everything)} over the drum: jaws and tail stock stand
+        lower than that, or the height over everything is raised.
+      </li>
+      <li>
         Turn it by hand all the way round, with the bit at its lowest place: nothing may touch. Then the first turns
         slowly.
       </li>
