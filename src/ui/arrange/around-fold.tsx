@@ -78,7 +78,7 @@ export function AroundFold({ job: { board }, layer, set }: Props) {
           disabled={askew}
           onClick={() => set((l) => stretchAround(l, Math.PI / 2))}
         >
-          Stretch around, 1.571
+          Stretch × 1.571
         </button>
         <button
           type="button"
@@ -86,7 +86,7 @@ export function AroundFold({ job: { board }, layer, set }: Props) {
           disabled={askew}
           onClick={() => set((l) => stretchAround(l, 2 / Math.PI))}
         >
-          Back, 0.637
+          Back, × 0.637
         </button>
       </div>
       {askew && <p className="soft pt-1 text-sm">It stands askew: turn it to 0 or 90 degrees first.</p>}

@@ -34,7 +34,7 @@ function Openings({ openings }: { openings: Opening[] }) {
 /** What is left of a drum, and where it bends first. */
 function BarLine({ bar: { core, weakest: w } }: { bar: Bar }) {
   return (
-    <p className="text-sm leading-snug">
+    <p className="mt-2 text-sm leading-snug">
       Inside it lies a core <b>{sayLength(2 * core.radius, 1)}</b> across. It bends first at x {sayLength(w.x, 0)},
       where <b>{trimNumber(w.area, 0)} mm²</b> are left: as soon as a plain bar{' '}
       <b>{sayLength(plainBar(w.modulus), 1)}</b> across.

@@ -34,6 +34,9 @@ interface Props {
 const TOP = 24;
 const SPOIL = 8;
 
+/** Whether a section runs straight up the board. */
+const isAcross = ({ x0, y0, x1, y1 }: SectionLine) => Math.abs(x1 - x0) < 0.02 * Math.abs(y1 - y0);
+
 /** What has been cut away is drawn with this. */
 function Hatch() {
   return (
@@ -46,8 +49,11 @@ function Hatch() {
 }
 
 /** The section through the board along the chalk line, at the board view's own scale. */
-export function DepthStrip({ job, surface, plan, section, layout, width, height, pointer, onPointer, ...rest }: Props) {
+export function DepthStrip({ job, surface, plan, layout, width, height, pointer, onPointer, ...rest }: Props) {
   const { board } = job;
+  // Across a drum it is a circle, whole, at the board's own scale where there is room for it.
+  const round = board.drum !== null && isAcross(rest.section);
+  const section = round ? { ...rest.section, x1: rest.section.x0, y0: 0, y1: board.y } : rest.section;
   const faceUp = frameBetween(board, { up: 'face' }, job.setup);
   const undercuts = surface?.cut ? rest.undercuts.map((u) => undercutThrough(faceUp, u)) : [];
   const length = Math.hypot(section.x1 - section.x0, section.y1 - section.y0);
@@ -88,8 +94,6 @@ export function DepthStrip({ job, surface, plan, section, layout, width, height,
   const at = (i: number) => left + ((across && !forward ? n - 1 - i : i) / (n - 1)) * length * scale;
   const bottom = py(-board.thickness);
   const end = left + length * scale;
-  // Across a drum it is a circle, at the board's own scale where there is room for it.
-  const round = board.drum !== null && Math.abs(section.x1 - section.x0) < 0.02 * length;
   const circle = { radius: board.thickness, scale: Math.min(scale, (room - 4) / (2 * board.thickness)) };
 
   // Place of the pointer along the line, as a share.
