@@ -21,16 +21,6 @@ export function inTurn({ radius }: Pick<Drum, 'radius'>, y: number): number {
 /** The row of the first turn that a row is. */
 export const rowInTurn = ({ rows }: Pick<Drum, 'rows'>, j: number): number => j - rows * Math.floor(j / rows);
 
-/**
- * A place on the ray of a cell as it lies to a bit on another ray: how far beside the bit's axis, mm, and how high along it, counted as heights are.
- * @param dy from the bit to the cell along the drum's circle, mm
- */
-export function besideBit({ radius }: Pick<Drum, 'radius'>, dy: number, z: number): { aside: number; up: number } {
-  const a = dy / radius;
-  const rho = radius + z;
-  return { aside: rho * Math.sin(a), up: rho * Math.cos(a) - radius };
-}
-
 /** How much narrower the sheet of a drum is at a height than at its circle; at least a twentieth of it. */
 export const narrowed = ({ radius }: Pick<Drum, 'radius'>, z: number): number =>
   Math.max(0.05, Math.min(1, (radius + z) / radius));

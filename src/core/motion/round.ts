@@ -24,8 +24,8 @@ function trueWay(data: Float64Array, radius: number, kinds?: Uint8Array): { way:
 }
 
 /**
- * Time of a path around a drum by the look-ahead model. The axis's own limits are those of a tip on the drum's circle: deeper in it could go no
- * faster than that, and further out nothing is cut.
+ * Time of a path around a drum by the look-ahead model. The axis's own limits are those of a tip on the drum's circle. Deeper in, where the same
+ * turning moves the tip more slowly, they are too generous: where the axis and not the feed is what holds a move back, the time is a lower bound.
  */
 export function timeRound(
   data: Float64Array,
