@@ -53,7 +53,7 @@ function minutesOf(
  * @param zero where the program's Z zero lies over the drum's circle, mm
  * @throws ProgramError where it turns another axis, or moves across the drum's
  */
-export function unwound(read: ReadProgram, file: string, { axis, radius }: OnDrum, zero: number): ReadProgram {
+function unwound(read: ReadProgram, file: string, { axis, radius }: OnDrum, zero: number): ReadProgram {
   if (read.letter !== null && read.letter !== axis.letter)
     throw new ProgramError(`${file} turns ${read.letter}; the machine’s rotary axis is ${axis.letter}`);
   const { motions: m, turned } = read;

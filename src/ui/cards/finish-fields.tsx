@@ -74,6 +74,7 @@ function FinishFields(props: Edited<FinishPass>) {
   const { pass, cutter, set, job } = props;
   const ridge = ridgeOf(cutter, pass.stepover);
   const along = withGrain(pass.angle, job.board.grain);
+  const lines = job.board.drum && pass.lines === 'fit' ? 'rows' : pass.lines;
   return (
     <>
       <LengthField
@@ -98,13 +99,13 @@ function FinishFields(props: Edited<FinishPass>) {
       )}
       <Choice
         label="Runs along"
-        value={job.board.drum && pass.lines === 'fit' ? 'rows' : pass.lines}
+        value={lines}
         options={job.board.drum ? ROUND : FLAT}
         onChange={(v) => set((p) => (p.lines = v))}
-        note={LINES_NOTE[pass.lines]}
+        note={LINES_NOTE[lines]}
       />
       {job.board.drum ? (
-        pass.lines !== 'spiral' && (
+        lines !== 'spiral' && (
           <Choice
             label="Rows run"
             value={pass.angle % 180 === 0 ? 'along' : 'around'}

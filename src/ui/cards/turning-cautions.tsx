@@ -2,7 +2,7 @@ import type { SetupView } from '@/core/setup/view';
 import { sayLength } from '@/core/units/say';
 
 /** Which way a drum turns as its angle grows, seen along its axis from its right end, and where the bit and whoever stands at it are. */
-export function TurnDrawing({ letter }: { letter: string }) {
+function TurnDrawing({ letter }: { letter: string }) {
   return (
     <svg
       width="150"
