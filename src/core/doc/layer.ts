@@ -1,6 +1,7 @@
 import { imageSourceSchema } from '../arrange/kinds/image/schema';
 import { meshSourceSchema } from '../arrange/kinds/mesh/schema';
 import { shapeSourceSchema } from '../arrange/kinds/shape/schema';
+import { turnedSourceSchema } from '../arrange/kinds/turned/schema';
 import { wordsSourceSchema } from '../arrange/kinds/words/schema';
 import { outlineSchema } from '../outline/shapes';
 import { z } from '../units/zod';
@@ -12,6 +13,7 @@ export const sourceSchema = z.discriminatedUnion('kind', [
   imageSourceSchema,
   shapeSourceSchema,
   wordsSourceSchema,
+  turnedSourceSchema,
 ]);
 export type LayerSource = z.infer<typeof sourceSchema>;
 export type SourceName = LayerSource['kind'];

@@ -4,6 +4,8 @@ import { useId, useState } from 'react';
 import { ask, send } from '@/contract/ask';
 import { ASSETS, type AssetInfo } from '@/contract/assets';
 import { PATTERNS } from '@/contract/patterns';
+import { freshForm, newTurned } from '@/core/arrange/kinds/turned/fresh';
+import type { TurnedForm } from '@/core/arrange/kinds/turned/schema';
 import { NEW_WORDS, newShape, newWords } from '@/core/arrange/new-layer';
 import type { Layer } from '@/core/doc/layer';
 import type { SetupView } from '@/core/setup/view';
@@ -62,6 +64,8 @@ export function AddMenu({ job, change, onSelect, selectLater, turned }: Props) {
   };
   const shape = ([name, outline, relief, share, edge]: Entry) =>
     put([newShape({ id: newId(), name }, outline, relief, job.board, { share, edge })]);
+  const form = (name: string, kind: TurnedForm['kind']) =>
+    put([newTurned(newId(), name, freshForm(kind, job.board), job.board)]);
   const words = async () => {
     const select = selectLater();
     try {
@@ -115,7 +119,7 @@ export function AddMenu({ job, change, onSelect, selectLater, turned }: Props) {
   return (
     <div className="px-4 py-2">
       <div className="flex gap-2">
-        <ShapesMenu onPick={shape} />
+        <ShapesMenu onPick={shape} onTurned={job.board.drum ? form : null} />
         <button type="button" className="btn btn-sm flex-1" onClick={() => void words()}>
           Words
         </button>

@@ -1,5 +1,5 @@
 'use client';
-import { useState } from 'react';
+import { type ComponentProps, useState } from 'react';
 import { sourceKind } from '@/core/arrange/kinds/registry';
 import { resizeLayer } from '@/core/arrange/new-layer';
 import type { Layer } from '@/core/doc/layer';
@@ -19,6 +19,21 @@ import { MaskFields } from './mask-fields';
 import { OutlineTools } from './outline-tools';
 import { SharedLayer } from './shared-layer';
 
+/** The ways to join, and what lift counts from in the one that is chosen. */
+function HowItJoins(props: ComponentProps<typeof JoinPictures>) {
+  const { join } = props.layer;
+  return (
+    <>
+      <JoinPictures {...props} />
+      <p className="soft mt-1 text-[12.5px] leading-tight">
+        {join === 'stack' || join === 'carve'
+          ? 'Lift counts from what lies beneath.'
+          : 'Lift counts from the base plane.'}
+      </p>
+    </>
+  );
+}
+
 /** One layer: its section with handles, the ways to join, what it does here in words, then its numbers. */
 export function LayerCard(props: LayerCardProps) {
   const { job, layer, close, section, axis, onAxis, change, tryOut, onSelect, info } = props;
@@ -26,9 +41,9 @@ export function LayerCard(props: LayerCardProps) {
   const set = (edit: (l: Layer) => void) => change((j) => editLayers(j, [layer.id], edit));
   const size = (x: number, y: number) => set((l) => resizeLayer(l, x / l.size.x, y / l.size.y));
   const ratio = layer.size.y / layer.size.x;
-  const { described, scaled } = sourceKind(layer);
+  const { described, scaled, alongAxis } = sourceKind(layer);
   const proportioned = scaled !== undefined;
-  const keep = locked || proportioned;
+  const keep = (locked || proportioned) && !alongAxis;
   const { Fields, More } = fieldsOf(layer);
 
   return (
@@ -42,12 +57,7 @@ export function LayerCard(props: LayerCardProps) {
         change={change}
         tryOut={tryOut}
       />
-      <JoinPictures layer={layer} section={section} onChange={(join) => set((l) => (l.join = join))} />
-      <p className="soft mt-1 text-[12.5px] leading-tight">
-        {layer.join === 'stack' || layer.join === 'carve'
-          ? 'Lift counts from what lies beneath.'
-          : 'Lift counts from the base plane.'}
-      </p>
+      {!alongAxis && <HowItJoins layer={layer} section={section} onChange={(join) => set((l) => (l.join = join))} />}
       {layer.join === 'blend' && (
         <NumberField
           label="Shows"
@@ -67,27 +77,33 @@ export function LayerCard(props: LayerCardProps) {
         max={10000}
         onChange={(v) => size(v, keep ? v * ratio : layer.size.y)}
       />
-      <LengthField
-        label="Width, y"
-        value={layer.size.y}
-        min={0}
-        open
-        max={10000}
-        onChange={(v) => size(keep ? v / ratio : layer.size.x, v)}
-      />
-      {!proportioned && <Tick label="Proportions locked" value={locked} onChange={setLocked} />}
+      {!alongAxis && (
+        <LengthField
+          label="Width, y"
+          value={layer.size.y}
+          min={0}
+          open
+          max={10000}
+          onChange={(v) => size(keep ? v / ratio : layer.size.x, v)}
+        />
+      )}
+      {!proportioned && !alongAxis && <Tick label="Proportions locked" value={locked} onChange={setLocked} />}
       {Fields && <Fields {...{ job, layer, change, onSelect }} />}
       <LengthField label="Centre, x" value={layer.centre.x} onChange={(v) => set((l) => (l.centre.x = v))} />
       <LengthField label="Centre, y" value={layer.centre.y} onChange={(v) => set((l) => (l.centre.y = v))} />
-      <NumberField
-        label="Turn"
-        value={layer.turn}
-        min={-360}
-        max={360}
-        suffix="°"
-        onChange={(v) => set((l) => (l.turn = v))}
-      />
-      <AroundFold job={job} layer={layer} set={set} />
+      {!alongAxis && (
+        <>
+          <NumberField
+            label="Turn"
+            value={layer.turn}
+            min={-360}
+            max={360}
+            suffix="°"
+            onChange={(v) => set((l) => (l.turn = v))}
+          />
+          <AroundFold job={job} layer={layer} set={set} />
+        </>
+      )}
       <SharedLayer job={job} layer={layer} change={change} />
       <LayerCommands job={job} layer={layer} change={change} onSelect={onSelect} />
       <OutlineTools job={job} selected={[layer.id]} change={change} onSelect={onSelect} />
@@ -101,12 +117,14 @@ export function LayerCard(props: LayerCardProps) {
           onChange={(v) => set((l) => (l.group = v === '' ? null : v))}
         />
       </Folded>
-      <Tick
-        label="Heights inverted"
-        value={layer.invert}
-        onChange={(v) => set((l) => (l.invert = v))}
-        note="what stood highest lies deepest"
-      />
+      {!alongAxis && (
+        <Tick
+          label="Heights inverted"
+          value={layer.invert}
+          onChange={(v) => set((l) => (l.invert = v))}
+          note="what stood highest lies deepest"
+        />
+      )}
       <Folded title="Copies">
         <CopiesFields layer={layer} set={set} />
       </Folded>

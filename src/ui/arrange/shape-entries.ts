@@ -1,4 +1,5 @@
 import { LINE } from '@/core/arrange/fresh';
+import type { TurnedForm } from '@/core/arrange/kinds/turned/schema';
 import type { ReliefOf } from '@/core/doc/relief-of';
 import type { Edge, Outline } from '@/core/outline/shapes';
 
@@ -33,4 +34,14 @@ export const FORMS: Entry[] = [
   ['Basket weave', { kind: 'rectangle' }, { kind: 'weave', pitch: 10 }, 0.6],
   ['Gouge marks', { kind: 'rectangle' }, { kind: 'gouge', length: 14, width: 7, seed: 1 }, 0.7],
   ['Ripples', { kind: 'circle' }, { kind: 'ripples', pitch: 9 }, 0.6],
+];
+
+/** Turned forms that a drum can be given, by the names that turners use. */
+export const TURNED: [name: string, form: TurnedForm['kind']][] = [
+  ['Contour', 'contour'],
+  ['Tenon', 'cylinder'],
+  ['Beads', 'beads'],
+  ['Flutes', 'flutes'],
+  ['Knurl', 'knurl'],
+  ['Flat', 'flat'],
 ];

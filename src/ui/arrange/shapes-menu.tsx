@@ -1,8 +1,9 @@
 'use client';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { Plus } from 'lucide-react';
+import type { TurnedForm } from '@/core/arrange/kinds/turned/schema';
 import { EntryPicture } from './entry-picture';
-import { type Entry, FORMS, SHAPES } from './shape-entries';
+import { type Entry, FORMS, SHAPES, TURNED } from './shape-entries';
 
 /** Things that can be added, under a title. */
 function Entries({ title, list, onPick }: { title: string; list: Entry[]; onPick(e: Entry): void }) {
@@ -26,8 +27,14 @@ function Entries({ title, list, onPick }: { title: string; list: Entry[]; onPick
   );
 }
 
-/** A button that opens the shapes and textures that can be put on the board, each as a picture. */
-export function ShapesMenu({ onPick }: { onPick(e: Entry): void }) {
+interface Props {
+  onPick(e: Entry): void;
+  /** Adds a turned form; null on a board that lies flat. */
+  onTurned: ((name: string, kind: TurnedForm['kind']) => void) | null;
+}
+
+/** A button that opens what can be put on the board: on a drum turned forms, then shapes and textures, each as a picture. */
+export function ShapesMenu({ onPick, onTurned }: Props) {
   return (
     <Popover className="relative flex-1">
       <PopoverButton className="btn btn-sm w-full">
@@ -41,6 +48,26 @@ export function ShapesMenu({ onPick }: { onPick(e: Entry): void }) {
           };
           return (
             <>
+              {onTurned && (
+                <>
+                  <p className="soft px-2 pt-1 text-[13px]">Turned forms</p>
+                  <div className="grid grid-cols-3 gap-1 pb-1">
+                    {TURNED.map(([name, kind]) => (
+                      <button
+                        key={kind}
+                        type="button"
+                        className="btn btn-sm px-1 font-normal"
+                        onClick={() => {
+                          close();
+                          onTurned(name, kind);
+                        }}
+                      >
+                        {name}
+                      </button>
+                    ))}
+                  </div>
+                </>
+              )}
               <Entries title="Outlines" list={SHAPES} onPick={pick} />
               <Entries title="Forms and textures" list={FORMS} onPick={pick} />
             </>

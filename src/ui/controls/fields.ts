@@ -1,4 +1,4 @@
 /** The controls of cards. */
 export { Choice, Tick } from './choices';
 export { Field, Folded } from './field';
-export { FeedCell, FeedField, LengthField, NumberField, TextField, WholeCell } from './text-fields';
+export { FeedCell, FeedField, LengthCell, LengthField, NumberField, TextField, WholeCell } from './text-fields';

@@ -158,6 +158,24 @@ export function WholeCell({ label, value, onChange }: Pick<NumberProps, 'label' 
   );
 }
 
+/** A length in a table, mm, shown in the shop's unit. @param label what it is, for who does not see the table */
+export function LengthCell({ label, value, onChange, ...bounds }: Omit<NumberProps, 'note' | 'mark'>) {
+  const unit = useUnit();
+  return (
+    <Typed
+      label={label}
+      shown={formatLength(value, unit, unit === 'mm' ? 2 : 3)}
+      take={(text) =>
+        taken(
+          () => parseLength(text, unit),
+          (v) => limit(v, bounds, (n) => formatLength(n, unit)),
+          (v) => onChange(Number(v.toFixed(5))),
+        )
+      }
+    />
+  );
+}
+
 export function TextField({
   label,
   value,

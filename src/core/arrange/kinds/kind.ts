@@ -63,6 +63,8 @@ export interface SourceKind<K extends SourceName = SourceName> {
   files(l: LayerOf<K>): string[];
   /** All that its content depends on, as text. */
   contentKey(l: LayerOf<K>): string;
+  /** Whether it follows the axis of a drum: it is not turned on the sheet, and its form says how it goes round and from where it counts. */
+  alongAxis?: true;
   /** Whether its contents are large, and many are wanted for a moment only while a figure is being tried. */
   passing: boolean;
   load(l: LayerOf<K>, files: Files): Promise<Content>;

@@ -3,10 +3,11 @@ import { image } from './image/kind';
 import type { SourceKind } from './kind';
 import { mesh } from './mesh/kind';
 import { shape } from './shape/kind';
+import { turned } from './turned/kind';
 import { words } from './words/kind';
 
 /** All kinds of sources; a new one has a line here and one in doc/layer.ts. */
-const KINDS = [mesh, image, shape, words];
+const KINDS = [mesh, image, shape, words, turned];
 
 const byName = new Map(KINDS.map((k) => [k.kind as SourceName, k as unknown as SourceKind]));
 

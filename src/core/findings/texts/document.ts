@@ -1,3 +1,4 @@
+import { trimNumber } from '../../units/length';
 import { sayLength } from '../../units/say';
 import { len, num, type Text } from './text';
 
@@ -61,6 +62,22 @@ export const DOCUMENT_TEXTS: Record<string, Text> = {
   'drum-side': (f) => [
     `${f.setup} lies on its face; a drum is turned to every side of it`,
     'let it be a setup of the face',
+  ],
+  'turned-flat-board': (f) => [
+    `${f.layer} is a form for a drum, and this board lies flat`,
+    'remove it, or make the board a drum that turns',
+  ],
+  'turned-askew': (f) => [
+    `${f.layer} is turned by ${trimNumber(num(f, 'turn'), 1)} degrees; a turned form lies along the axis of the drum`,
+    'turn it back to 0; flutes run askew by their twist',
+  ],
+  'turned-deep': (f) => [
+    `${f.layer} goes ${len(f, 'rise')} deep, and the axis lies ${len(f, 'radius')} below the surface`,
+    `up to ${len(f, 'most')} can be cut; its core has to carry the cut besides`,
+  ],
+  'flute-deep': (f) => [
+    `${f.layer} is ${len(f, 'rise')} deep, deeper than the ball of ${len(f, 'radius')} radius that it is shaped for`,
+    'carve it less deep, or shape it for a wider ball',
   ],
   'drum-pass': (f) => [`${f.pass} does not work round a drum yet`, 'rough and finish it; cut the rest on a flat board'],
   'round-rows': (f) =>

@@ -3,6 +3,7 @@ import { imageFields } from './image-fields';
 import type { KindFields } from './kind-fields';
 import { meshFields } from './mesh-fields';
 import { shapeFields } from './shape-fields';
+import { turnedFields } from './turned-fields';
 import { wordsFields } from './words-fields';
 
 /** The fields of all kinds of sources. */
@@ -11,6 +12,7 @@ const FIELDS: { [K in SourceName]: KindFields<K> } = {
   image: imageFields,
   shape: shapeFields,
   words: wordsFields,
+  turned: turnedFields,
 };
 
 /** The fields of a layer's kind. */
