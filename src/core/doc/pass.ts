@@ -4,9 +4,11 @@ import { flatSchema } from '../passes/flat/schema';
 import { hangSchema } from '../passes/hang/schema';
 import { holeSchema } from '../passes/hole/schema';
 import { letterSchema } from '../passes/letter/schema';
+import { partSchema } from '../passes/part/schema';
 import { pocketSchema } from '../passes/pocket/schema';
 import { roughSchema } from '../passes/rough/schema';
 import { skimSchema } from '../passes/skim/schema';
+import { turnSchema } from '../passes/turn/schema';
 import { z } from '../units/zod';
 import type { OutlineRef } from './outline-ref';
 import type { Area } from './pass-parts';
@@ -22,6 +24,8 @@ export const PASS_SCHEMAS = [
   hangSchema,
   holeSchema,
   cutoutSchema,
+  turnSchema,
+  partSchema,
 ] as const;
 
 export const passSchema = z.discriminatedUnion('kind', PASS_SCHEMAS);

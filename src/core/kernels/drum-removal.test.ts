@@ -121,3 +121,22 @@ test('what a move meets is told as on a board: the volume of a groove, its bite,
   expect(told[AREA]).toBeGreaterThan(0);
   expect(told.length).toBe(ENGAGED);
 });
+
+test('a way that goes round deeper and deeper meets one level a turn, over the seam as elsewhere, in both directions', () => {
+  for (const way of [1, -1]) {
+    const pieces = 8;
+    const segments: number[] = [];
+    let [y, z] = [0.3 * TURN, 0];
+    const go = (by: number, to: number) => {
+      segments.push(7, y, z, 7, y + way * by, to, 0);
+      [y, z] = [y + way * by, to];
+    };
+    for (let level = 1; level <= 4; level++) {
+      for (let k = 1; k <= 2; k++) go(TURN / pieces, -0.8 * (level - 1) - 0.4 * k);
+      for (let k = 0; k < pieces; k++) go(TURN / pieces, z);
+    }
+    const told = engageStock(bar(), SHAPES[0], Float64Array.from(segments), 0);
+    const bites = Array.from({ length: told.length / ENGAGED }, (_, i) => told[i * ENGAGED + BITE]);
+    expect(Math.max(...bites)).toBeCloseTo(0.8, 2);
+  }
+});

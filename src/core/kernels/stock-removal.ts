@@ -169,28 +169,30 @@ function cut(task: Task, [from, to]: [number, number]): void {
   cutWindow(task, [from, to], window, spans);
 }
 
-/** Cuts all segments, of a field round a drum turn by turn: as they lie there, and as often as they come by it. */
+/**
+ * Cuts all segments, of a field round a drum as they lie there and as often as they come by it. Those that are cut together come by no ray in more than one
+ * turn, so that each ray is cut in their order: what a move meets is what those before it have left.
+ */
 function cutAll(task: Omit<Task, 'shift'>): void {
   const { f, segments, profile } = task;
   const n = segments.length / SEGMENT;
-  const turn = f.drum ? unrolled(f.drum.radius) : Infinity;
-  const number = (s: number) => (f.drum ? Math.floor(segments[s * SEGMENT + 1] / turn) : 0);
+  if (!f.drum) {
+    for (let from = 0; from < n; from += BATCH) cut({ ...task, shift: 0 }, [from, Math.min(n, from + BATCH)]);
+    return;
+  }
+  const turn = unrolled(f.drum.radius);
+  const [top, bottom] = [f.originY + f.height * f.cell, f.originY - f.cell];
   for (let from = 0, to = 0; from < n; from = to) {
-    const own = number(from);
-    let [first, last, low] = [Infinity, -Infinity, Infinity];
-    for (; to < n && to - from < BATCH && number(to) === own; to++) {
-      const s = to * SEGMENT;
-      first = Math.min(first, segments[s + 1], segments[s + 4]);
-      last = Math.max(last, segments[s + 1], segments[s + 4]);
-      low = Math.min(low, segments[s + 2], segments[s + 5]);
+    let [first, last, beside] = [Infinity, -Infinity, 0];
+    for (; to < n && to - from < BATCH; to++) {
+      const [y0, z0, y1, z1] = [1, 2, 4, 5].map((k) => segments[to * SEGMENT + k]);
+      const wider = Math.max(beside, reachAlongY(f, profile.R, Math.min(z0, z1)));
+      const [low, high] = [Math.min(first, y0, y1), Math.max(last, y0, y1)];
+      if (to > from && high - low + 2 * wider + f.cell >= turn) break;
+      [first, last, beside] = [low, high, wider];
     }
-    if (!f.drum) cut({ ...task, shift: 0 }, [from, to]);
-    else {
-      const beside = reachAlongY(f, profile.R, low);
-      const [top, bottom] = [f.originY + f.height * f.cell, f.originY - f.cell];
-      for (let t = Math.ceil((bottom - beside - last) / turn); t * turn <= top + beside - first; t++)
-        cut({ ...task, shift: t * turn }, [from, to]);
-    }
+    for (let t = Math.ceil((bottom - beside - last) / turn); t * turn <= top + beside - first; t++)
+      cut({ ...task, shift: t * turn }, [from, to]);
   }
 }
 

@@ -3,6 +3,7 @@ import type { Cutter } from '../cutter/cutter';
 import type { Board } from '../doc/board';
 import type { OutlineRef } from '../doc/outline-ref';
 import type { Pass, PassKindName, PassOf } from '../doc/pass';
+import type { Grid } from '../field/height-field';
 import type { Found } from '../findings/finding';
 import type { Path } from '../motion/path';
 import type { Bounds, Polygon } from '../outline/polygon';
@@ -57,8 +58,11 @@ export interface PassKind<K extends PassKindName = PassKindName, F = unknown> {
   rough: boolean;
   /** Whether arcs are fitted to its moves when they are written. */
   arcs: boolean;
-  /** Whether it works round a drum. */
+  /** Whether it works round a drum, and whether it works nowhere else. */
   round?: true;
+  roundOnly?: true;
+  /** What a person who sets Z zero is to know of it, in the head of its program. */
+  zeroNote?: string;
   /** Why a bit does not suit it; null when it does. */
   unsuited(cutter: Cutter): string | null;
   /** How well a bit that suits it goes with it: the highest is taken where several are at hand. */
@@ -69,6 +73,8 @@ export interface PassKind<K extends PassKindName = PassKindName, F = unknown> {
   cell(cutter: Cutter): number;
   /** What its numbers have wrong with each other, with its bit or with its board. */
   problems?(at: PassAt<PassOf<K>>): Found[];
+  /** How high the board stands over its top before it, mm on every cell, where what it takes stands over that. */
+  tops?(pass: PassOf<K>, board: Board, grid: Grid): Float32Array;
   /** Where it works, for kinds that have neither an area nor an outline: the whole board, or boxes, board coordinates, mm. */
   ground?(pass: PassOf<K>): 'board' | Bounds[];
   /** How far beyond its ground its bit comes, mm; its diameter where left out. */

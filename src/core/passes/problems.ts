@@ -48,7 +48,9 @@ function ofPass(view: SetupView, pass: Pass, path: (string | number)[]): Found[]
   if (cutter.diameter > wide)
     return [passProblem(at, 'bit-wide', 'cutter', { width: cutter.diameter }, otherBit(view, pass, wide))];
   const own = [...(kind.problems?.(at) ?? []), ...roundProblems(at)];
-  return pass.kind === 'hole' && pass.dowel !== null ? [...own, ...dowelProblems({ view, pass, cutter })] : own;
+  return pass.kind === 'hole' && pass.dowel !== null && !view.board.drum
+    ? [...own, ...dowelProblems({ view, pass, cutter })]
+    : own;
 }
 
 /** Directions that rows round a drum may have, degrees: along it or around it. */
@@ -58,20 +60,19 @@ const ALONG_OR_AROUND = 90;
 function roundProblems(at: PassAt<Pass>): Found[] {
   const { view, pass } = at;
   const { drum } = view.board;
+  const { round, roundOnly, name } = kindOf(pass);
+  const remove: Fix = {
+    id: 'remove-pass',
+    figures: {},
+    edits: [{ remove: inSetup(view, 'passes', { id: pass.id }) }],
+  };
+  if (!drum && roundOnly) return [passProblem(at, 'drum-only', 'kind', { pass: name }, [remove])];
   const rows = (f: string, to: unknown): Fix[] => [{ id: 'plain-rows', figures: {}, edits: [setOf(at, f, to)] }];
   if (!drum)
     return pass.kind === 'finish' && pass.lines === 'spiral'
       ? [passProblem(at, 'round-rows', 'lines', { why: 'flat' }, rows('lines', 'rows'))]
       : [];
-  const { round, name } = kindOf(pass);
-  if (!round) {
-    const remove: Fix = {
-      id: 'remove-pass',
-      figures: {},
-      edits: [{ remove: inSetup(view, 'passes', { id: pass.id }) }],
-    };
-    return [passProblem(at, 'drum-pass', 'kind', { pass: name }, [remove])];
-  }
+  if (!round) return [passProblem(at, 'drum-pass', 'kind', { pass: name }, [remove])];
   return 'angle' in pass && pass.angle % ALONG_OR_AROUND !== 0
     ? [passProblem(at, 'round-rows', 'angle', { why: 'askew' }, rows('angle', 0))]
     : [];

@@ -6,12 +6,14 @@ import { hang } from './hang/kind';
 import { hole } from './hole/kind';
 import type { PassKind } from './kind';
 import { letter } from './letter/kind';
+import { part } from './part/kind';
 import { pocket } from './pocket/kind';
 import { rough } from './rough/kind';
 import { skim } from './skim/kind';
+import { turn } from './turn/kind';
 
 /** All kinds of passes; a new one has a line here and one in doc/pass.ts. */
-const KINDS = [skim, rough, flat, finish, letter, pocket, hang, hole, cutout];
+const KINDS = [skim, turn, rough, flat, finish, letter, pocket, hang, hole, cutout, part];
 
 const byName = new Map(KINDS.map((k) => [k.kind as PassKindName, k as unknown as PassKind]));
 

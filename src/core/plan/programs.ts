@@ -103,9 +103,7 @@ function headerOf({ view }: PlannedSetup, run: Planned[], seconds: number): stri
     ),
     ...(setup.up === 'back' ? [`board on its face, turned over ${FLIP_WORDS[board.flip]}`] : []),
     ...(new Set(board.setups.map((s) => s.up)).size > 1 ? [offInWords(board, setup, formatLength)] : []),
-    ...(run.some((p) => p.pass.kind === 'skim')
-      ? ['Z zero counts from the face that the skim leaves: set it from the bed']
-      : []),
+    ...run.flatMap((p) => kindOf(p.pass).zeroNote ?? []),
     `about ${formatDuration(seconds)}`,
     ...(isReserve(run[0].pass) ? ['kept in reserve: only if it is wanted'] : []),
     ...(board.drum

@@ -5,7 +5,7 @@ import { cellAt, type Grid, type HeightField } from '../field/height-field';
 import { type PartedField, pooledOver } from '../field/parted';
 import type { Found } from '../findings/finding';
 import type { KernelHost } from '../kernels/host';
-import { boardTops } from '../passes/skim/plan';
+import { kindOf } from '../passes/registry';
 import { onDrum } from '../program/round';
 import { type Frame, frameBetween, placeThrough, zeroOf } from '../setup/frame';
 import type { SetupView } from '../setup/view';
@@ -103,10 +103,12 @@ export async function proveBoard(
   const solids = grids.map((g) => wholeBoard(g, board.thickness));
   const frames = setups.map((s) => frameBetween(board, setups[0].view.setup, s.view.setup));
   setups.forEach((s, i) => {
-    const skim = s.view.passes.find((p) => p.kind === 'skim');
-    if (skim?.kind !== 'skim') return;
-    for (const [n, solid] of solids.entries())
-      raiseBy(solid, frames[i], boardTops(skim, board.thickness, s.parts[n].target.field));
+    const first = s.view.passes.find((p) => kindOf(p).tops);
+    if (!first) return;
+    for (const [n, solid] of solids.entries()) {
+      const over = kindOf(first).tops?.(first, board, s.parts[n].target.field);
+      if (over) raiseBy(solid, frames[i], over);
+    }
   });
   const out: BoardProof = {
     solids,

@@ -61,7 +61,7 @@ function KindButtons({
   onSelect,
 }: Pick<PassCardProps, 'job' | 'change' | 'bits' | 'onSelect'> & { bit?: Cutter }) {
   // Round a drum not all of them work.
-  const kinds = PASS_KINDS.filter((k) => k.round || !job.board.drum);
+  const kinds = PASS_KINDS.filter((k) => (job.board.drum ? k.round : !k.roundOnly));
   return (
     <div className="grid grid-cols-2 gap-1.5 pt-1">
       {kinds.map((kind) => (

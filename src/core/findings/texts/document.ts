@@ -79,6 +79,36 @@ export const DOCUMENT_TEXTS: Record<string, Text> = {
     `${f.layer} is ${len(f, 'rise')} deep, deeper than the ball of ${len(f, 'radius')} radius that it is shaped for`,
     'carve it less deep, or shape it for a wider ball',
   ],
+  'drum-only': (f) => [`${f.pass} goes round a drum, and this board lies flat`, 'remove the pass'],
+  'hole-cone': (f) => [
+    `a hole of ${len(f, 'hole')} milled with ${f.bit} by turning the drum would be narrower at its bottom`,
+    'drill it with a bit as wide as it is',
+  ],
+  'hole-axis': (f) => [
+    `the hole reaches the axis, ${len(f, 'radius')} below the surface`,
+    `go ${len(f, 'most')} deep at most; drill the rest from the other side`,
+  ],
+  'hole-dowel': () => ['a drum is not turned over on dowels: the chuck holds its place', 'make them plain holes'],
+  'part-narrow': (f) => [
+    `the groove is ${len(f, 'width')} wide, and ${f.bit} is ${len(f, 'diameter')}`,
+    'make it as wide as its bit, or take a narrower bit',
+  ],
+  'part-nothing': (f) => [
+    `${len(f, 'left')} are to be left of a drum that is ${len(f, 'diameter')} across`,
+    'leave less: enough to carry the work, little enough to be sawn off',
+  ],
+  'part-held': (f) => [
+    `a groove at ${len(f, 'x')} would be cut where the drum is held`,
+    `it can lie from ${len(f, 'low')} to ${len(f, 'high')}`,
+  ],
+  'turn-small': (f) => [
+    `a drum of ${len(f, 'diameter')} does not come out of this blank: ${len(f, 'lacks')} are missing at its flattest place`,
+    `take a wider blank, or make the drum ${len(f, 'most')} across`,
+  ],
+  'turn-corner': (f) => [
+    `the blank stands ${len(f, 'over')} over the drum, and moves pass ${len(f, 'height')} over that at most`,
+    'travel higher over everything',
+  ],
   'drum-pass': (f) => [`${f.pass} does not work round a drum yet`, 'rough and finish it; cut the rest on a flat board'],
   'round-rows': (f) =>
     f.why === 'flat'

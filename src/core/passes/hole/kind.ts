@@ -1,10 +1,12 @@
 import { type Cutter, DRILLS, planningRadius } from '../../cutter/cutter';
+import type { Found } from '../../findings/finding';
 import { clean } from '../../units/round';
-import type { PassKind, Proposing } from '../kind';
-import { passProblem, setValue } from '../pass-problems';
+import type { PassAt, PassKind, Proposing } from '../kind';
+import { passProblem, setOf, setValue } from '../pass-problems';
 import { freeId } from '../proposals';
 import { intoBed } from './checks/into-bed';
 import { holeSlot, planHoles } from './plan';
+import type { HolePass } from './schema';
 
 /** Two places on the board's long middle line, near its ends, as for pins to turn it over on. */
 function ends({ board: { x, y } }: Pick<Proposing, 'board'>, diameter: number) {
@@ -23,6 +25,29 @@ function ends({ board: { x, y } }: Pick<Proposing, 'board'>, diameter: number) {
 /** The hole that a bit makes: its own width where it drills, wider where it must be milled. */
 const widthFor = (c: Cutter) => (c.maxPlungeDepth > 0 ? c.diameter : clean(1.5 * c.diameter));
 
+/** Holes of a drum end so far short of its axis at least, mm. */
+const SHORT = 1;
+
+/** Round a drum holes run towards its axis: they are drilled, for one that is milled by turning would be a cone, and end before the axis. */
+function roundHoles(at: PassAt<HolePass>, drilled: boolean): Found[] {
+  const { pass, cutter, view } = at;
+  const most = clean(view.board.thickness - SHORT);
+  const out: Found[] = [];
+  if (!drilled)
+    out.push(
+      passProblem(at, 'hole-cone', 'diameter', { hole: pass.diameter }, [setValue(at, 'diameter', cutter.diameter)]),
+    );
+  if (pass.depth === null || pass.depth > most)
+    out.push(
+      passProblem(at, 'hole-axis', 'depth', { most, radius: view.board.thickness }, [setValue(at, 'depth', most)]),
+    );
+  if (pass.dowel !== null)
+    out.push(
+      passProblem(at, 'hole-dowel', 'dowel', {}, [{ id: 'no-dowels', figures: {}, edits: [setOf(at, 'dowel', null)] }]),
+    );
+  return out;
+}
+
 export const hole: PassKind<'hole'> = {
   kind: 'hole',
   name: 'holes',
@@ -33,6 +58,7 @@ export const hole: PassKind<'hole'> = {
   needsLayers: false,
   rough: false,
   arcs: true,
+  round: true,
   unsuited: (c) =>
     c.shape === 'endmill' || c.shape === 'drill' ? null : 'leaves no upright wall; holes need a drill or an end mill',
   likes: (c) => (c.shape === 'drill' ? 1 : 0),
@@ -53,7 +79,7 @@ export const hole: PassKind<'hole'> = {
   },
   cell: (c) => planningRadius(c) / 20,
   problems: (at) => {
-    const { pass, cutter } = at;
+    const { pass, cutter, view } = at;
     const fits = Math.abs(pass.diameter - cutter.diameter) <= DRILLS;
     const figures = { width: cutter.diameter, hole: pass.diameter };
     if (cutter.diameter > pass.diameter + DRILLS)
@@ -62,7 +88,7 @@ export const hole: PassKind<'hole'> = {
       return [passProblem(at, 'hole-wide', 'diameter', figures, [setValue(at, 'diameter', cutter.diameter)])];
     if (fits && cutter.maxPlungeDepth === 0)
       return [passProblem(at, 'hole-plunge', 'diameter', figures, [setValue(at, 'diameter', widthFor(cutter))])];
-    return [];
+    return view.board.drum ? roundHoles(at, fits) : [];
   },
   ground: ({ places, diameter: d }) =>
     places.map(({ x, y }) => ({ x0: x - d / 2, y0: y - d / 2, x1: x + d / 2, y1: y + d / 2 })),

@@ -6,7 +6,7 @@ import { isFlat, passProblem, stepoverProblems } from '../pass-problems';
 import { FLAT_STEPOVER, freeId } from '../proposals';
 import { skimNothing } from './checks/skim-nothing';
 import { skimThin } from './checks/skim-thin';
-import { mostSkim, planSkim, skimDepths } from './plan';
+import { boardTops, mostSkim, planSkim, skimDepths } from './plan';
 
 export const skim: PassKind<'skim'> = {
   kind: 'skim',
@@ -18,6 +18,7 @@ export const skim: PassKind<'skim'> = {
   needsLayers: false,
   rough: true,
   arcs: false,
+  zeroNote: 'Z zero counts from the face that the skim leaves: set it from the bed',
   unsuited: (c) =>
     shapesNothing(c) ?? (isFlat(c) ? null : 'leaves no level face; a skim needs a bit with a flat bottom'),
   // The widest is done soonest.
@@ -58,6 +59,7 @@ export const skim: PassKind<'skim'> = {
     return out;
   },
   ground: () => 'board',
+  tops: (pass, board, grid) => boardTops(pass, board.thickness, grid),
   plan: async (ctx, pass, cutter) => ({ path: planSkim(pass, cutter, ctx.board, ctx.heights), facts: null }),
   checks: [skimThin, skimNothing],
 };

@@ -1,16 +1,20 @@
 import { cellPlace } from '../../field/height-field';
+import { kindOf } from '../../passes/registry';
 import type { Rule } from './rule';
 
-/** What is left standing of an uneven board after its skim. */
+/** What is left standing of an uneven board after its skim, or of a blank after it has been turned round, between what holds it. */
 export const skimLeft: Rule = {
   id: 'skim-left',
   cut({ view, cut }) {
-    const skim = view.passes.find((p) => p.kind === 'skim');
+    const skim = view.passes.find((p) => kindOf(p).tops);
     if (!skim) return [];
+    const { chuck, tailStock } = view.board.drum ?? { chuck: 0, tailStock: 0 };
+    const held = ({ x }: { x: number }) =>
+      (chuck > 0 && x < chuck + cut.cell) || (tailStock > 0 && x > view.board.x - tailStock - cut.cell);
     let most = 0;
     let at = 0;
     cut.data.forEach((v, k) => {
-      if (v > most) [most, at] = [v, k];
+      if (v > most && !held(cellPlace(cut, k))) [most, at] = [v, k];
     });
     if (most < 0.001) return [];
     return [

@@ -123,10 +123,7 @@ test('tenons, contours, beads, flutes and knurls go all round, and meet themselv
 
 test('a twisted flute has gone round by its twist at its end', () => {
   const flute = (twist: number) =>
-    turnedForm(
-      { kind: 'flutes', count: 1, twist, section: { kind: 'vee', angle: 90 } },
-      { radius: R, x: 40, rise: 1 },
-    );
+    turnedForm({ kind: 'flutes', count: 1, twist, section: { kind: 'vee', angle: 90 } }, { radius: R, x: 40, rise: 1 });
   const turned = flute(90);
   // Well inside its pointed end.
   for (const dx of [-15, 0, 7, 15]) {
