@@ -1,8 +1,6 @@
 import { beforeAll, describe, expect, test } from 'vitest';
-import { MASK } from '../src/core/arrange/target';
 import { withEdits } from '../src/core/doc/edits';
-import { reachable } from '../src/core/plan/drum-test-kit';
-import { drawerBit, errorsOf, planWhole, type SetupPlan } from '../src/core/plan/plan-test-kit';
+import { errorsOf, planWhole, type SetupPlan } from '../src/core/plan/plan-test-kit';
 import { variantsOf } from '../src/core/plan/variants';
 import type { SetupView } from '../src/core/setup/view';
 import { contentLoader } from '../src/server/content';
@@ -152,62 +150,3 @@ test('four brass tokens and their jig: proven without a bit going straight down 
   expect(summary.setups.map((s) => s.cutouts.map((c) => c.tabs.length))).toEqual([[8], [12], []]);
   expect(placesMet(demo, 1)).toBeGreaterThan(5_000);
 }, 300_000);
-
-describe('the rolling pin: 300 x 50 mm, a comb and bees all around, 3.175 ball along it', () => {
-  let plan: SetupPlan;
-  beforeAll(async () => {
-    ({ plan } = await planDemo('OE-108'));
-  }, 600_000);
-
-  test('nothing is told of it, and nothing is cut deeper than 0.02 mm along the normal', () => {
-    expect(plan.summary.findings.map((f) => f.rule)).toEqual([]);
-    let deepest = 0;
-    for (const d of plan.deviation) deepest = Math.min(deepest, d);
-    expect(deepest).toBeGreaterThan(-0.02);
-  });
-
-  test('it is cut within 0.03 mm along the normal of what its ball can reach, away from wood that stays, and meets itself at the seam', () => {
-    const reach = reachable(plan.target, drawerBit('ball3'));
-    const { width, height, cell } = plan.target;
-    let worst = 0;
-    for (let k = 0; k < reach.data.length; k++) {
-      const [i, j] = [k % width, Math.floor(k / width)];
-      let near = i < 4 || i >= width - 4;
-      let high = -Infinity;
-      // An edge that stands between cells stands over both: up to half of what the surface bends by.
-      let edge = 0;
-      for (let b = j - 3; b <= j + 3; b++)
-        for (let a = i - 3; a <= i + 3; a++) {
-          const q = ((b + height) % height) * width + a;
-          near ||= plan.mask[q] !== MASK.cut;
-          if (near || Math.abs(a - i) > 1 || Math.abs(b - j) > 1) continue;
-          // Walls are known to half a cell, and beside them a cell sideways is allowed.
-          high = Math.max(high, reach.data[q]);
-          const { data } = plan.target;
-          const [n, s] = [((b + 1 + height) % height) * width + a, ((b - 1 + height) % height) * width + a];
-          edge = Math.max(edge, 2 * data[q] - data[q - 1] - data[q + 1], 2 * data[q] - data[n] - data[s]);
-        }
-      if (near) continue;
-      const [north, south] = [((j + 1) % height) * width + i, ((j + height - 1) % height) * width + i];
-      const along = (reach.data[k + 1] - reach.data[k - 1]) / (2 * cell);
-      const around = (reach.data[north] - reach.data[south]) / (2 * cell);
-      worst = Math.max(worst, (plan.cut.data[k] - high - edge / 2) / Math.hypot(1, along, around));
-    }
-    expect(worst).toBeLessThan(0.03);
-    // From the last row to the first the surface goes on as it does between any two rows.
-    const step = (j: number) => {
-      let most = 0;
-      for (let i = 0; i < width; i++)
-        most = Math.max(most, Math.abs(plan.cut.data[j * width + i] - plan.cut.data[((j + 1) % height) * width + i]));
-      return most;
-    };
-    const steps = Array.from({ length: height }, (_, j) => step(j));
-    expect(steps[height - 1]).toBeLessThanOrEqual(Math.max(...steps.slice(0, -1)));
-  });
-
-  test('a core stays, and the hours are those of a morning', () => {
-    expect(plan.summary.thinnest).toBeGreaterThan(22);
-    expect(plan.summary.seconds / 3600).toBeGreaterThan(1);
-    expect(plan.summary.seconds / 3600).toBeLessThan(3);
-  });
-});

@@ -16,6 +16,7 @@ import { shippedFont } from '@/server/content';
 import { readSource } from '@/server/read-source';
 import { bracket } from './bracket';
 import { breadBoard } from './bread-board';
+import { peelHandle } from './handle';
 import { heightPng, patternFile } from './patterns';
 import { rollingPin } from './pin';
 import { plaque, type Shape } from './shapes';
@@ -255,6 +256,7 @@ const JOBS = {
   'OE-106': () => demoJob([], breadBoard),
   'OE-107': () => demoJob(['mill-wheel.png', 'ear-of-wheat.stl'].map(patternFile), tokens),
   'OE-108': () => demoJob([], rollingPin),
+  'OE-109': () => demoJob([], peelHandle),
 } satisfies Record<string, () => Promise<DemoJob>>;
 
 /** One of the jobs that the sample shop starts with, by its order. */

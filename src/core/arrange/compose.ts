@@ -1,5 +1,8 @@
 import type { Join, Layer, Seat } from '../doc/layer';
+import type { Drum } from '../field/drum';
 import { AIR, type Grid } from '../field/height-field';
+import type { OnGround } from './kinds/kind';
+import { sourceKind } from './kinds/registry';
 import type { Rendered } from './rendered';
 import { drawnWalls, reachOfWalls, type Walls, wallHeights } from './vee-walls';
 import { grownWindow, meetWindows, type Window, windowGrid } from './window';
@@ -12,6 +15,8 @@ export interface Op {
   amount: number;
   /** The walls of one that is V grooves, which follow the ground along their outline; null for others. */
   walls: Walls | null;
+  /** How high it stands on the ground that it is joined with, where that depends on it; null for others. */
+  onGround: ((drum: Drum) => OnGround) | null;
 }
 
 export const opOf = (l: Layer, rendered: Rendered, walls: Walls | null): Op => ({
@@ -20,6 +25,7 @@ export const opOf = (l: Layer, rendered: Rendered, walls: Walls | null): Op => (
   lift: l.lift,
   amount: l.amount,
   walls: drawnWalls(walls, rendered),
+  onGround: sourceKind(l).onGround?.(l) ?? null,
 });
 
 /** One surface made of layers over the base plane at 0; a sunk piece may go below it, into the board. */
@@ -114,8 +120,12 @@ export function joined(join: Join, z: number, v: number, a: number): number {
 }
 
 /** Joins one layer with what lies beneath it over a window. @param effect what it does is added to it, when it is given */
-function joinOne({ grid, z, cover }: Surface, op: Op, sunk: boolean, region: Window, effect: Effect | null): void {
+function joinOne({ grid, z, cover }: Surface, op: Op, seat: Seat, region: Window, effect: Effect | null): void {
   const { window: w, heights, weight } = op.rendered;
+  const onGround = grid.drum ? op.onGround?.(grid.drum) : null;
+  const sunk = seat.mode === 'sunk';
+  // How high the base plane of a raised piece lies is not known before all of it is made.
+  const datum = sunk ? -seat.skin - seat.drop : -seat.skin;
   const { join, lift, walls } = op;
   const marks = sunk || join === 'stack' || join === 'highest' || join === 'blend';
   const k = join === 'blend' ? op.amount : 1;
@@ -127,13 +137,16 @@ function joinOne({ grid, z, cover }: Surface, op: Op, sunk: boolean, region: Win
     let from = (j - w.j) * w.width + met.i - w.i;
     let to = j * grid.width + met.i;
     let wall = (j - met.j) * met.width;
+    const y = grid.originY + j * grid.cell;
     for (let i = 0; i < met.width; i++, from++, to++, wall++) {
       const h = heights[from];
       if (h === AIR) continue;
       const a = weight === null ? k : k * weight[from];
       if (a === 0) continue;
-      const v = lift + h;
       const was = z[to];
+      const own = onGround ? onGround(grid.originX + (met.i + i) * grid.cell, y, datum + was) : h;
+      if (own === null) continue;
+      const v = lift + own;
       const now = fall === null ? joined(join, was, v, a) : Math.min(was, Math.max(fall[wall], was - walls!.deepest));
       z[to] = now;
       if (marks) cover[to] = 1;
@@ -202,7 +215,7 @@ function joinAll(s: Surface, ops: Op[], seat: Seat, region: Window, effects?: Ef
   for (const op of ops) {
     const effect = effects ? noEffect() : null;
     around -= op.walls?.reach ?? 0;
-    joinOne(s, op, seat.mode === 'sunk', grownWindow(grid, region, around), effect);
+    joinOne(s, op, seat, grownWindow(grid, region, around), effect);
     if (effect) effects?.push(effect);
   }
   settle(s, seat, region);

@@ -24,7 +24,14 @@ function rendered(h: (number | null)[], weight: number[] | null = null): Rendere
   };
 }
 
-const op = (join: Join, r: Rendered, lift = 0, amount = 1): Op => ({ rendered: r, join, lift, amount, walls: null });
+const op = (join: Join, r: Rendered, lift = 0, amount = 1): Op => ({
+  rendered: r,
+  join,
+  lift,
+  amount,
+  walls: null,
+  onGround: null,
+});
 
 function composed(ops: Op[], seat = raised, effects?: Effect[]) {
   const s = emptySurface(grid);

@@ -169,6 +169,8 @@ export async function lookAt(
   const g: DrawingGrid = {
     cell,
     over: at.over,
+    // Round a drum its cells are rays as well, so many times more to a turn.
+    ...(field.drum ? { drum: { ...field.drum, rows: FINER * field.drum.rows } } : {}),
     width: (w.width + 2) * FINER,
     height: (w.height + 2) * FINER,
     originX: own.originX - 1.5 * field.cell + cell / 2,

@@ -1,4 +1,5 @@
 import type { Wanted } from '../arrange/target';
+import type { Drum } from '../field/drum';
 import { cellPlace, type HeightField } from '../field/height-field';
 import type { Found } from '../findings/finding';
 import { ENGAGED, VOLUME } from '../kernels/engagement';
@@ -64,7 +65,7 @@ export async function lookAtPart(toProve: PartToProve, part: PartCut): Promise<P
   const closer = await looking;
   const finer = closer.deepest && closer.deepest.deep < deviation.deepest ? closer.deepest : null;
   if (finer) Object.assign(deviation, { deepest: finer.deep, deepestAt: finer.cell });
-  const cutBy = (cell: number) => lastOver(ways, finer && finer.cell === cell ? finer : cellPlace(cut, cell));
+  const cutBy = (cell: number) => lastOver(ways, finer && finer.cell === cell ? finer : cellPlace(cut, cell), cut.drum);
   const said = found('cut', { view, target, cut, deviation, cutouts, cutBy });
   return { found: said, map: deviation.map, left: deviation.left, eye: closer.eye, deepest, cutouts };
 }
@@ -103,9 +104,10 @@ function cutoutsOf({ view, solid, frame, cut, cutouts }: PartCut, through: Uint8
 export type Way = Pick<Run, 'file' | 'lines' | 'notes' | 'cutter' | 'segments'>;
 export const wayOf = ({ file, lines, notes, cutter, segments }: Run): Way => ({ file, lines, notes, cutter, segments });
 
-/** The last move that lowered a place: all runs cut a field of that one cell again. */
-function lastOver(ways: Way[], { x, y }: { x: number; y: number }): ReturnType<AfterCut['cutBy']> {
-  const one: HeightField = { width: 1, height: 1, cell: 0.01, originX: x, originY: y, data: new Float32Array([1e3]) };
+/** The last move that lowered a place: all runs cut a field of that one cell again, round a drum one ray. */
+function lastOver(ways: Way[], { x, y }: { x: number; y: number }, drum?: Drum): ReturnType<AfterCut['cutBy']> {
+  const data = new Float32Array([1e3]);
+  const one: HeightField = { width: 1, height: 1, cell: 0.01, originX: x, originY: y, data, ...(drum ? { drum } : {}) };
   let last: ReturnType<AfterCut['cutBy']> = {};
   for (const way of ways) {
     for (const { profile, segments, from } of spansOf(way.cutter, way.segments)) {

@@ -1,5 +1,6 @@
 import type { LayerOf, SourceName } from '../../doc/layer';
 import type { ReliefOf } from '../../doc/relief-of';
+import type { Drum } from '../../field/drum';
 import type { Affine, Polygon } from '../../outline/polygon';
 import type { HeightImage } from '../../sources/height-image';
 import type { Font } from '../../sources/lettering';
@@ -40,6 +41,9 @@ export interface Files {
   font(id: string, name: string): Promise<Font>;
 }
 
+/** How high a layer stands over its foot at a place on ground that lies at a height over the board's top, mm; null where it has nothing. */
+export type OnGround = (x: number, y: number, ground: number) => number | null;
+
 /** One copy of a layer on the board. */
 export interface PieceAt<K extends SourceName> {
   layer: LayerOf<K>;
@@ -75,6 +79,11 @@ export interface SourceKind<K extends SourceName = SourceName> {
   relief?(l: LayerOf<K>): ReliefOf;
   /** Its heights 0..rise on the grid, before slope, mask and thinning. */
   piece(at: PieceAt<K>): Piece;
+  /**
+   * How high it stands on other ground than the board's top, where its heights depend on that, as round a drum that is narrower there; what its pieces hold
+   * is for ground at the top, and covers wherever it may be. Null for a layer whose heights do not.
+   */
+  onGround?(l: LayerOf<K>): ((drum: Drum) => OnGround) | null;
   /** Whether it keeps its proportions, and what of its source grows with it. */
   scaled?(l: LayerOf<K>, k: number): void;
   /** What the report says of it besides what all layers have. */

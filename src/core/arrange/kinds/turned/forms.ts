@@ -8,8 +8,11 @@ export interface Turned {
   rise: number;
 }
 
-/** How deep a form lies at a place, mm below the blank's circle, null where it has nothing: `x` along the axis from its middle, `y` along the circle. */
-export type DepthAt = (x: number, y: number) => number | null;
+/**
+ * How deep a form lies at a place, mm below the blank's circle, null where it has nothing: `x` along the axis from its middle, `y` along the blank's circle.
+ * Grooves lie as deep below the ground that they are carved into, whose `radius` there is the blank's where it is left out.
+ */
+export type DepthAt = (x: number, y: number, radius?: number) => number | null;
 
 type Of<K extends TurnedForm['kind']> = Extract<TurnedForm, { kind: K }>;
 type Point = Of<'contour'>['points'][number];
@@ -68,20 +71,21 @@ function flat({ radius, rise }: Turned): DepthAt {
 }
 
 /**
- * Grooves evenly round a drum that climb `slope` mm round it for every mm along it. Across its run a groove has its section; along it, where it ends,
- * the bit's own round or pointed end. Both are taken on the sheet at the blank's circle where the groove runs askew.
+ * Grooves evenly round a drum of radius R that climb `slope` mm round it for every mm along it. Across its run a groove has its section; along it, where it
+ * ends, the bit's own round or pointed end. Where it runs askew both are taken on the sheet, at the ground's own circle.
  */
-function grooves(groove: Groove, count: number, slope: number, x: number): DepthAt {
-  const { radius } = groove;
-  const long = Math.hypot(1, slope);
-  const pitch = (2 * Math.PI * radius) / count;
-  const straight = Math.max(0, (x / 2) * long - halfWidth(groove));
-  return (dx, dy) => {
+function grooves(groove: Groove, R: number, count: number, slope: number, x: number): DepthAt {
+  const pitch = (2 * Math.PI * R) / count;
+  const half = halfWidth(groove);
+  return (dx, dy, radius = R) => {
+    const narrower = radius / R;
+    const steep = slope * narrower;
+    const long = Math.hypot(1, steep);
     const aside = dy - slope * dx;
-    const near = aside - pitch * Math.round(aside / pitch);
-    const across = near / long;
-    const along = dx * long + (near * slope) / long;
-    const deep = depthOn(groove, across / radius, Math.max(0, Math.abs(along) - straight));
+    const near = narrower * (aside - pitch * Math.round(aside / pitch));
+    const along = dx * long + (near * steep) / long;
+    const beyond = Math.max(0, Math.abs(along) - Math.max(0, (x / 2) * long - half));
+    const deep = depthOn(groove, radius, near / long / radius, beyond);
     return deep > 0 ? deep : null;
   };
 }
@@ -105,13 +109,13 @@ export function turnedForm(form: TurnedForm, at: Turned): DepthAt {
       return flat(at);
     case 'flutes': {
       const slope = (radius * form.twist * Math.PI) / 180 / x;
-      return grooves({ radius, depth: rise, section: form.section }, form.count, slope, x);
+      return grooves({ depth: rise, section: form.section }, radius, form.count, slope, x);
     }
     case 'knurl': {
-      const groove: Groove = { radius, depth: rise, section: { kind: 'vee', angle: form.angle } };
-      const ways = [1, -1].map((s) => grooves(groove, form.count, s * slantOf(form.slant), x));
-      return (dx, dy) => {
-        const [a, b] = ways.map((w) => w(dx, dy));
+      const groove: Groove = { depth: rise, section: { kind: 'vee', angle: form.angle } };
+      const ways = [1, -1].map((s) => grooves(groove, radius, form.count, s * slantOf(form.slant), x));
+      return (dx, dy, ground) => {
+        const [a, b] = ways.map((w) => w(dx, dy, ground));
         return a === null ? b : b === null ? a : Math.max(a, b);
       };
     }

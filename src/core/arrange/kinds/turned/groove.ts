@@ -2,10 +2,8 @@ import type { TurnedForm } from './schema';
 
 type Section = Extract<TurnedForm, { kind: 'flutes' }>['section'];
 
-/** A groove round or along a drum, as the bit of its section leaves it that runs `depth` mm deep. */
+/** A groove along a drum, as the bit of its section leaves it that runs `depth` mm deep. */
 export interface Groove {
-  /** Radius of the drum, mm. */
-  radius: number;
   depth: number;
   section: Section;
 }
@@ -22,10 +20,11 @@ export function halfWidth({ depth, section }: Groove): number {
  * meets, with d = R - depth: a ball of radius r in the distance c = d + r from the axis at rho = c cos a - sqrt(r^2 - e^2 - c^2 sin^2 a); and a cone
  * of half angle b with its point at d, (rho cos a - d)^2 = (rho^2 sin^2 a + e^2) / tan^2 b, at its outer root (elementary trigonometry; e is how far
  * beyond the groove's last middle the ray stands, along the axis).
+ * @param radius of the drum there, mm
  * @param a from the groove's middle, radians
  * @param beyond mm beyond its end, 0 between its ends
  */
-export function depthOn({ radius, depth, section }: Groove, a: number, beyond: number): number {
+export function depthOn({ depth, section }: Groove, radius: number, a: number, beyond: number): number {
   const d = radius - depth;
   const [cos, sin] = [Math.cos(a), Math.abs(Math.sin(a))];
   if (cos <= 0) return 0;

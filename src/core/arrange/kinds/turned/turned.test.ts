@@ -5,6 +5,7 @@ import { DRAWER } from '../../../doc/defaults';
 import { unrolled } from '../../../field/drum';
 import { AIR, drumGrid, makeField } from '../../../field/height-field';
 import { removeStock } from '../../../kernels/stock-removal';
+import { Arrangement } from '../../engine';
 import { renderLayer } from '../../render';
 import { contourAt, flatAcross, turnedForm } from './forms';
 import { deepenTurned, freshForm, newTurned } from './fresh';
@@ -25,7 +26,8 @@ function drawn(form: TurnedForm, rise: number, cell = 0.5, change: object = {}) 
     const [u, v] = [i - w.i, j - w.j];
     if (u < 0 || v < 0 || u >= w.width || v >= w.height) return null;
     const h = heights[v * w.width + u];
-    return h === AIR ? null : h;
+    // A groove's layer has nothing to say where it is not deep.
+    return h === AIR || h === 0 ? null : h;
   };
   return { grid, layer, at };
 }
@@ -39,7 +41,7 @@ test('a ball groove is what its ball leaves that runs along the drum at its dept
     0.1,
     { size: { x: long, y: BOARD.y }, centre: { x: 50, y: 10 } },
   );
-  const half = halfWidth({ radius: R, depth, section: { kind: 'ball', radius: ball.diameter / 2 } });
+  const half = halfWidth({ depth, section: { kind: 'ball', radius: ball.diameter / 2 } });
   const [x0, x1] = [layer.centre.x - long / 2 + half, layer.centre.x + long / 2 - half];
   const cut = makeField(grid, 0);
   removeStock(cut, profileOf(ball), Float64Array.of(x0, 10, -depth, x1, 10, -depth, 0));
@@ -69,11 +71,11 @@ test('the ray of a groove lies on the ball or the cone (property)', () => {
         const r = radius / 5;
         const depth = share * r;
         const section: Groove['section'] = vee ? { kind: 'vee', angle: 70 } : { kind: 'ball', radius: r };
-        const groove: Groove = { radius, depth, section };
+        const groove: Groove = { depth, section };
         const wide = halfWidth(groove);
         const a = (side * wide) / radius;
         const e = past * wide;
-        const deep = depthOn(groove, a, e);
+        const deep = depthOn(groove, radius, a, e);
         if (deep <= 0) return;
         const [h, l] = [(radius - deep) * Math.cos(a), (radius - deep) * Math.sin(a)];
         const d = radius - depth;
@@ -119,6 +121,34 @@ test('tenons, contours, beads, flutes and knurls go all round, and meet themselv
       expect(starts).toBe(12);
     }
   }
+});
+
+test('flutes carved into a thinner part are of the same ball there: their section lies on its circle, as deep below that ground', () => {
+  const ball = 2.5;
+  const tenon = newTurned('tenon', 'Tenon', { kind: 'cylinder' }, BOARD);
+  Object.assign(tenon, { size: { x: 80, y: BOARD.y } });
+  deepenTurned(tenon, 5);
+  const section = { kind: 'ball', radius: ball } as const;
+  const flutes = newTurned('flutes', 'Flutes', { kind: 'flutes', count: 6, twist: 0, section }, BOARD);
+  Object.assign(flutes, { size: { x: 40, y: BOARD.y }, rise: 1.5 });
+  const grid = drumGrid(BOARD.x, R, 0.2);
+  const a = new Arrangement(grid, () => ({}));
+  a.update([tenon, flutes], { mode: 'sunk', skin: 0, drop: 0, press: null });
+  const { z } = a.surface;
+  const i = Math.round(flutes.centre.x / grid.cell);
+  let on = 0;
+  for (let j = 0; j < grid.height; j++) {
+    const deep = -z[j * grid.width + i];
+    expect(deep).toBeGreaterThanOrEqual(5 - 1e-5);
+    if (deep < 5.05) continue;
+    on++;
+    const turn = (grid.originY + j * grid.cell - flutes.centre.y) / R;
+    const aside = turn - (Math.PI / 3) * Math.round(turn / (Math.PI / 3));
+    const rho = R - deep;
+    expect(Math.hypot(rho * Math.cos(aside) - (R - 5 - 1.5 + ball), rho * Math.sin(aside))).toBeCloseTo(ball, 4);
+  }
+  // Each as wide on the thinner part as it would be on the blank, which is more of its turn.
+  expect(on / 6).toBeGreaterThan((2 * halfWidth({ depth: 1.4, section })) / grid.cell);
 });
 
 test('a twisted flute has gone round by its twist at its end', () => {
