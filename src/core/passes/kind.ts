@@ -84,8 +84,8 @@ export interface PassKind<K extends PassKindName = PassKindName, F = unknown> {
   /** Width of the ground around a raised relief that it clears, mm, after roughing with a trench of `rough` mm. */
   trench?(pass: PassOf<K>, cutter: Cutter, rough: number): number;
   plan(ctx: PassContext, pass: PassOf<K>, cutter: Cutter, region: Region): Promise<PlannedPath<F>>;
-  /** What it opens in the board that no layer asks for; null when nothing. */
-  opens?(at: { pass: PassOf<K>; cutter: Cutter; facts: F; board: Board; outline: Polygon }): Slot | null;
+  /** What it opens in the board that no layer asks for. */
+  opens?(at: { pass: PassOf<K>; cutter: Cutter; facts: F; board: Board; outline: Polygon }): Slot[];
   /** The outline that it runs along itself. */
   outline?(pass: PassOf<K>): OutlineRef;
   /** What can be said of it once it is planned, before it is proven. */

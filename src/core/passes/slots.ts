@@ -1,8 +1,10 @@
+import { cellsWithin } from '../arrange/cells-within';
 import { MASK, type Target } from '../arrange/target';
 import type { Cutter } from '../cutter/cutter';
 import type { KernelHost } from '../kernels/host';
 import { SEGMENT } from '../kernels/segment';
 import { removeBy } from '../kernels/spans';
+import type { Polygon } from '../outline/polygon';
 
 /** What a pass cuts that no layer asks for: a bit that runs exactly along chains of x y z points, mm. */
 export interface Slot {
@@ -12,6 +14,8 @@ export interface Slot {
   loose: [number, number] | null;
   /** Whether it goes through the board. */
   through: boolean;
+  /** The outline outside of which it cuts nothing; where left out it cuts wherever its bit comes. */
+  within?: Polygon;
 }
 
 /** Higher than anything, mm: where no bit has been. */
@@ -30,7 +34,8 @@ export async function cutSlots(
   const field = { ...target.field, data: target.field.data.slice() };
   const mask = target.mask.slice();
   const through = new Uint8Array(mask.length);
-  for (const { cutter, chains, loose, through: open } of slots) {
+  for (const { cutter, chains, loose, through: open, within } of slots) {
+    const inside = within && cellsWithin(within, field).cells;
     // Where a slot comes at all, and how deep there: a tab may stand higher than ground that is cleared already.
     const cut = { ...field, data: new Float32Array(mask.length).fill(UNCUT) };
     for (const points of chains) {
@@ -42,7 +47,7 @@ export async function cutSlots(
     const { width } = field;
     for (let k = 0; k < mask.length; k++) {
       const z = cut.data[k];
-      if (z === UNCUT) continue;
+      if (z === UNCUT || (inside && inside[k] === 0)) continue;
       if (open) through[k] = 1;
       if (z >= field.data[k]) continue;
       field.data[k] = z;

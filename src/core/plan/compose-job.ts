@@ -1,4 +1,13 @@
-import { compose, type Effect, emptySurface, type Op, opOf, type SurfaceFacts, surfaceFacts } from '../arrange/compose';
+import {
+  compose,
+  type Effect,
+  emptySurface,
+  type Op,
+  opOf,
+  plannedOp,
+  type SurfaceFacts,
+  surfaceFacts,
+} from '../arrange/compose';
 import { type LayerEffect, layerEffects } from '../arrange/effects';
 import { renderKey } from '../arrange/engine';
 import { isGroove } from '../arrange/grooves';
@@ -92,10 +101,15 @@ export async function composeJob(view: Composing, grid: DrawingGrid, load: LoadC
   const made = await stage<Composed>('composite', { seat: view.seat, grid, ops }, async () => {
     const s = emptySurface(grid);
     const joined: Op[] = [];
-    for (const { l, r } of parts) joined.push(opOf(l, r, isGroove(l) ? wallsOf(l, (await load(l)).content) : null));
+    const planned: Op[] = [];
+    for (const { l, r } of parts) {
+      const walls = isGroove(l) ? wallsOf(l, (await load(l)).content) : null;
+      joined.push(opOf(l, r, walls));
+      planned.push(plannedOp(l, r, walls, grid));
+    }
     const done: Effect[] = [];
-    const counted = joined.some((o) => o.walls) ? done : undefined;
-    compose(s, joined, view.seat, { i: 0, j: 0, width: grid.width, height: grid.height }, counted);
+    const counted = planned.some((o) => o.walls) ? done : undefined;
+    compose(s, planned, view.seat, { i: 0, j: 0, width: grid.width, height: grid.height }, counted);
     const sloping = parts.flatMap((_, n) => (done[n]?.sloping ? [n] : []));
     return {
       meta: { facts: surfaceFacts(s), sloping, effects: layerEffects(joined, view.seat) },

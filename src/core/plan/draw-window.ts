@@ -1,4 +1,4 @@
-import { compose, emptySurface, opOf } from '../arrange/compose';
+import { compose, emptySurface, plannedOp } from '../arrange/compose';
 import type { Drawn } from '../arrange/edges';
 import type { Content } from '../arrange/kinds/kind';
 import { type Placed, placedOf, renderLayer } from '../arrange/render';
@@ -76,7 +76,7 @@ export function drawerOf({ view, grid, contents, sloping }: Drawing): (g: Drawin
       originY: g.originY - south * g.cell,
     };
     const s = emptySurface(wide);
-    const ops = shown.map((l, n) => opOf(l, rendered(l, wide, 0), walls[n]));
+    const ops = shown.map((l, n) => plannedOp(l, rendered(l, wide, 0), walls[n], wide));
     compose(s, ops, view.seat, { i: west, j: south, width: g.width, height: g.height });
     const { z, cover } = s;
     if (wide.width === g.width && wide.height === g.height) return { z, cover };

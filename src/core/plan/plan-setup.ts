@@ -218,8 +218,8 @@ async function slotsOf({ view, here }: OnPlot, planned: Planned[], outline: Whol
     const kind = kindOf(pass);
     const own = kind.outline?.(pass);
     const { facts } = summary;
-    const slot = kind.opens?.({ pass, cutter, facts, board: view.board, outline: own ? await outline(own) : [] });
-    if (slot) out.push({ ...slot, chains: slot.chains.filter((c) => here(c[0], c[1])) });
+    const opened = kind.opens?.({ pass, cutter, facts, board: view.board, outline: own ? await outline(own) : [] });
+    for (const slot of opened ?? []) out.push({ ...slot, chains: slot.chains.filter((c) => here(c[0], c[1])) });
   }
   return out;
 }

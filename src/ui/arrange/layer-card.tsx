@@ -48,15 +48,17 @@ export function LayerCard(props: LayerCardProps) {
 
   return (
     <Card title={layer.name} subtitle={described}>
-      <LayerShape
-        some={[layer]}
-        name={layer.name}
-        section={section}
-        axis={axis}
-        onAxis={onAxis}
-        change={change}
-        tryOut={tryOut}
-      />
+      {!alongAxis && (
+        <LayerShape
+          some={[layer]}
+          name={layer.name}
+          section={section}
+          axis={axis}
+          onAxis={onAxis}
+          change={change}
+          tryOut={tryOut}
+        />
+      )}
       {!alongAxis && <HowItJoins layer={layer} section={section} onChange={(join) => set((l) => (l.join = join))} />}
       {layer.join === 'blend' && (
         <NumberField

@@ -69,7 +69,8 @@ export function Grips({
   /** Whether the board is shown half a turn round. */
   turned: boolean;
   onSize(e: ReactPointerEvent): void;
-  onTurn(e: ReactPointerEvent): void;
+  /** Null for a layer that cannot be turned. */
+  onTurn: ((e: ReactPointerEvent) => void) | null;
   onMove(e: ReactPointerEvent): void;
   onDrop(): void;
 }) {
@@ -81,34 +82,38 @@ export function Grips({
   };
   return (
     <>
-      <line
-        x1={px(knob.x)}
-        y1={py(knob.y)}
-        x2={lifted.x}
-        y2={lifted.y}
-        stroke="var(--color-primary)"
-        strokeWidth={1.5}
-        pointerEvents="none"
-      />
-      {/* biome-ignore lint/a11y/useSemanticElements: a handle on a drawing; the card has the same as a field */}
-      <g
-        className="cursor-grab"
-        onPointerDown={onTurn}
-        onPointerMove={onMove}
-        onPointerUp={onDrop}
-        role="button"
-        aria-label={`Turn ${layer.name}`}
-      >
-        <circle cx={lifted.x} cy={lifted.y} r={15} fill="transparent" />
-        <circle
-          cx={lifted.x}
-          cy={lifted.y}
-          r={6}
-          fill="var(--color-base-100)"
-          stroke="var(--color-primary)"
-          strokeWidth={2}
-        />
-      </g>
+      {onTurn && (
+        <>
+          <line
+            x1={px(knob.x)}
+            y1={py(knob.y)}
+            x2={lifted.x}
+            y2={lifted.y}
+            stroke="var(--color-primary)"
+            strokeWidth={1.5}
+            pointerEvents="none"
+          />
+          {/* biome-ignore lint/a11y/useSemanticElements: a handle on a drawing; the card has the same as a field */}
+          <g
+            className="cursor-grab"
+            onPointerDown={onTurn}
+            onPointerMove={onMove}
+            onPointerUp={onDrop}
+            role="button"
+            aria-label={`Turn ${layer.name}`}
+          >
+            <circle cx={lifted.x} cy={lifted.y} r={15} fill="transparent" />
+            <circle
+              cx={lifted.x}
+              cy={lifted.y}
+              r={6}
+              fill="var(--color-base-100)"
+              stroke="var(--color-primary)"
+              strokeWidth={2}
+            />
+          </g>
+        </>
+      )}
       {CORNERS.map(([sx, sy]) => {
         const c = corner(layer, sx, sy);
         return (

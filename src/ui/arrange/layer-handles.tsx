@@ -1,5 +1,6 @@
 'use client';
 import { type PointerEvent as ReactPointerEvent, useRef, useState } from 'react';
+import { sourceKind } from '@/core/arrange/kinds/registry';
 import { boundsOf, layerAt, type Snap } from '@/core/arrange/place';
 import type { Layer } from '@/core/doc/layer';
 import type { SetupView } from '@/core/setup/view';
@@ -137,7 +138,7 @@ export function LayerHandles({ job, selected, close, layout, onSelect, tryOut, c
         <Grips
           {...{ layer: one, px, py, turned: layout.turned }}
           onSize={(e) => start(e, { kind: 'size', layer: one, ...place(e) })}
-          onTurn={(e) => start(e, { kind: 'turn', layer: one })}
+          onTurn={sourceKind(one).alongAxis ? null : (e) => start(e, { kind: 'turn', layer: one })}
           onMove={move}
           onDrop={drop}
         />

@@ -49,8 +49,8 @@ export function ShapesMenu({ onPick, onTurned }: Props) {
           return (
             <>
               {onTurned && (
-                <>
-                  <p className="soft px-2 pt-1 text-[13px]">Turned forms</p>
+                <fieldset>
+                  <legend className="soft px-2 pt-1 text-[13px]">Turned forms</legend>
                   <div className="grid grid-cols-3 gap-1 pb-1">
                     {TURNED.map(([name, kind]) => (
                       <button
@@ -66,7 +66,7 @@ export function ShapesMenu({ onPick, onTurned }: Props) {
                       </button>
                     ))}
                   </div>
-                </>
+                </fieldset>
               )}
               <Entries title="Outlines" list={SHAPES} onPick={pick} />
               <Entries title="Forms and textures" list={FORMS} onPick={pick} />

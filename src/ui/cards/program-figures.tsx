@@ -1,4 +1,5 @@
 import type { ProgramInfo } from '@/contract/wire';
+import type { Cutter } from '@/core/cutter/cutter';
 import type { Holding } from '@/core/doc/setup';
 import { heldUnder } from '@/core/setup/holding';
 import { trimNumber } from '@/core/units/length';
@@ -20,7 +21,16 @@ function holdsWords({ held }: ProgramInfo, holding: Holding[]): string {
 export const isOver = ({ deep, most }: { deep: number; most: number }) => deep > most * 1.02 + 0.02;
 
 /** Of every program the deepest bite against its limit, how much of its way is in air, and what holds when it has ended. */
-export function ProgramFigures({ programs, holding }: { programs: ProgramInfo[]; holding: Holding[] }) {
+export function ProgramFigures({
+  programs,
+  holding,
+  bits,
+}: {
+  programs: ProgramInfo[];
+  holding: Holding[];
+  /** Of the job. */
+  bits: Cutter[];
+}) {
   return (
     <table aria-label="Programs as proven" className="mt-4 w-full text-left text-[13px] leading-snug">
       <thead className="soft">
@@ -35,7 +45,7 @@ export function ProgramFigures({ programs, holding }: { programs: ProgramInfo[];
         {programs.map((p) => (
           <tr key={p.file} title={p.bite ? `${p.file}, line ${p.bite.line}` : p.file} className="align-top">
             <td className="pr-2 pb-1">
-              {p.bite?.bit ?? `bit ${p.cutter}`}
+              {p.bite?.bit ?? bits.find((b) => b.number === p.cutter)?.name ?? `bit ${p.cutter}`}
               {p.reserve && <span className="soft block">in reserve</span>}
             </td>
             <td className="pr-2 pb-1 whitespace-nowrap">

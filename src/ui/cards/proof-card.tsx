@@ -159,7 +159,7 @@ export function ProofCard({
       <Openings openings={s.openings} />
       {bar && <BarLine bar={bar} />}
       <EyeLine {...s.eye} tooDeep={s.findings.some((f) => f.rule === 'gouge')} />
-      <ProgramFigures programs={s.programs} holding={job.setup.holding} />
+      <ProgramFigures programs={s.programs} holding={job.setup.holding} bits={job.cutters} />
       {s.cutouts.map((c) => (
         <p key={c.pass} className="mt-3 text-sm leading-snug">
           {c.joined ? (

@@ -87,14 +87,17 @@ export function DepthStrip({ job, surface, plan, layout, width, height, pointer,
   }, [surface, exact.data, section, n]);
 
   const room = height - TOP - SPOIL - 12;
-  const tall = Math.max(0.25, Math.min(8, room / (board.thickness * scale)));
+  // An uneven board, or a blank that is not round yet, stands over its own top.
+  const over = Math.max(0, ...Array.from(heights?.cut ?? []));
+  const tall = Math.max(0.25, Math.min(8, room / ((board.thickness + over) * scale)));
   const v = scale * tall;
-  const y0 = TOP + 4;
+  const y0 = TOP + 4 + over * v;
   const py = (z: number) => y0 - z * v;
   const at = (i: number) => left + ((across && !forward ? n - 1 - i : i) / (n - 1)) * length * scale;
   const bottom = py(-board.thickness);
   const end = left + length * scale;
-  const circle = { radius: board.thickness, scale: Math.min(scale, (room - 4) / (2 * board.thickness)) };
+  const widest = board.thickness + over;
+  const circle = { radius: board.thickness, scale: Math.min(scale, (room - 4) / (2 * widest)) };
 
   // Place of the pointer along the line, as a share.
   const t =
@@ -134,7 +137,7 @@ export function DepthStrip({ job, surface, plan, layout, width, height, pointer,
         {round && (
           <RoundSection
             {...{ heights, section, ...circle }}
-            middle={{ x: width / 2, y: y0 + circle.radius * circle.scale }}
+            middle={{ x: width / 2, y: TOP + 4 + widest * circle.scale }}
             at={marked === null ? null : (pointer?.y ?? null)}
           />
         )}

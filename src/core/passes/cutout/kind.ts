@@ -81,7 +81,7 @@ export const cutout: PassKind<'cutout', CutoutFacts> = {
     const { path, cutout: facts } = await planCutout(ctx, pass, cutter);
     return { path, facts };
   },
-  opens: ({ pass, cutter, facts, outline }) => cutoutSlot(pass, cutter, facts, outline),
+  opens: ({ pass, cutter, facts, outline }) => [cutoutSlot(pass, cutter, facts, outline)],
   outline: (pass) => pass.outline,
   joinFacts: joinCutouts,
   checks: [noLine, intoBed, tabsPlaced, tabsOverlap, tabPlunge, upcutLap, corners],

@@ -63,5 +63,5 @@ export const hang: PassKind<'hang'> = {
       };
     }),
   plan: async (ctx, pass, cutter) => ({ ...(await planHang(ctx, pass, cutter)), facts: null }),
-  opens: ({ pass, cutter }) => hangSlot(pass, cutter),
+  opens: ({ pass, cutter }) => [hangSlot(pass, cutter)],
 };

@@ -93,6 +93,6 @@ export const hole: PassKind<'hole'> = {
   ground: ({ places, diameter: d }) =>
     places.map(({ x, y }) => ({ x0: x - d / 2, y0: y - d / 2, x1: x + d / 2, y1: y + d / 2 })),
   plan: async (ctx, pass, cutter) => ({ ...(await planHoles(ctx, pass, cutter)), facts: null }),
-  opens: ({ pass, cutter, board }) => holeSlot(pass, cutter, board.thickness),
+  opens: ({ pass, cutter, board }) => [holeSlot(pass, cutter, board.thickness)],
   checks: [intoBed],
 };

@@ -2,12 +2,12 @@ import { shapesNothing } from '../../cutter/cutter';
 import type { PassKind } from '../kind';
 import { freeId } from '../proposals';
 import { letterEdges } from './checks/letter-edges';
-import { type LetterEdge, planLetters } from './plan';
+import { type LetterFacts, letterSlots, planLetters } from './plan';
 
 /** Letters are planned from their outlines, exactly; the grid only shows and proves them, with this cell at most, mm. */
 const LETTER_CELL = 0.1;
 
-export const letter: PassKind<'letter', LetterEdge[]> = {
+export const letter: PassKind<'letter', LetterFacts> = {
   kind: 'letter',
   name: 'letters',
   doing: 'cutting letters',
@@ -17,6 +17,7 @@ export const letter: PassKind<'letter', LetterEdge[]> = {
   needsLayers: true,
   rough: false,
   arcs: false,
+  round: true,
   unsuited: (c) =>
     c.shape === 'v'
       ? null
@@ -30,10 +31,8 @@ export const letter: PassKind<'letter', LetterEdge[]> = {
     stepdown: c.maxStepdown,
   }),
   cell: () => LETTER_CELL,
-  plan: async (ctx, pass, cutter) => {
-    const { path, edges } = await planLetters(ctx, pass, cutter);
-    return { path, facts: edges };
-  },
-  joinFacts: (all) => all.flat(),
+  plan: (ctx, pass, cutter) => planLetters(ctx, pass, cutter),
+  joinFacts: (all) => ({ edges: all.flatMap((f) => f.edges), cuts: all.flatMap((f) => f.cuts) }),
+  opens: ({ facts, cutter }) => letterSlots(facts, cutter),
   checks: [letterEdges],
 };

@@ -9,6 +9,8 @@ import { offsetPolygon } from '../../outline/union';
 import type { PassContext } from '../context';
 import { LEVEL } from '../flat/fields';
 import { lowestTip } from '../lowest-tip';
+import type { Ground } from './ground';
+import { roundGround } from './round-ground';
 
 /** Distance between the places along an outline that its middle is found from, mm. */
 const SPACING = 0.05;
@@ -122,15 +124,6 @@ function bottomOf(g: Groove, f: HeightField, near: NearestOutline): (x: number, 
   };
 }
 
-/** What of a groove's outline is asked for: the ground along it, and heights on its middle. */
-interface Ground {
-  near: NearestOutline;
-  /** Height of the tip at a place, and of the surface that it counts from, mm. */
-  place(x: number, y: number): [number, number];
-  /** Where a place of the outline's middle lies on this ground, `r` mm from the outline. */
-  middle(x: number, y: number, r: number): [number, number];
-}
-
 /**
  * The ground along a groove's outline as the target has it: read just outside, where it is as it was before the groove, and carried on straight to the
  * outline; not where that is steep, or another groove.
@@ -150,6 +143,7 @@ function footOf(g: Groove, walls: Walls, f: HeightField): WallFoot {
 
 /** The ground of a groove, and how deep a bit goes in it. */
 function groundOf(g: Groove, { target: { field } }: PassContext, cutter: Cutter): Ground {
+  if (field.drum) return roundGround(g, field, field.drum, cutter);
   const flat = cutter.tipDiameter / 2;
   const rise = 1 / Math.tan((g.angle * Math.PI) / 360);
   const near = new NearestOutline(g.polygon, 1);

@@ -3,7 +3,9 @@ import type { Cutter } from '../../cutter/cutter';
 import { enterWood } from '../../motion/enter';
 import { shortestHop } from '../../motion/link';
 import { type MoveKind, Path, sinkingFeed } from '../../motion/path';
+import type { Polygon } from '../../outline/polygon';
 import { clearHeights, highestAlong, lowerStock, type PassContext, type Tool } from '../context';
+import type { Slot } from '../slots';
 import { type Line, linesOf } from './lines';
 import type { LetterPass } from './schema';
 import { type Going, TOUCH, Web } from './web';
@@ -20,6 +22,25 @@ export interface LetterEdge {
   y: number;
   step: number;
 }
+/** Lines that a bit runs along within an outline. Round a drum they are what letters leave there: no layer's shape is theirs. */
+export interface LetterCut {
+  polygon: Polygon;
+  chains: Float64Array[];
+}
+
+/** What a pass for letters has to say of itself. */
+export interface LetterFacts {
+  edges: LetterEdge[];
+  cuts: LetterCut[];
+}
+
+/** A ring of x y z points that ends where it begins. */
+const ringOf = (points: Float64Array) => Float64Array.from([...points, ...points.subarray(0, 3)]);
+
+/** What letters round a drum leave in the target, each within its own outline. */
+export const letterSlots = (facts: LetterFacts, cutter: Cutter): Slot[] =>
+  facts.cuts.map(({ polygon, chains }) => ({ cutter, chains, loose: null, through: false, within: polygon }));
+
 /** The ground beneath letters steps over an edge when it changes by so much, mm, and so steeply. */
 const STEP_LEAST = 1;
 const STEP_SLOPE = 1.5;
@@ -52,14 +73,17 @@ export async function planLetters(
   ctx: PassContext,
   pass: LetterPass,
   cutter: Cutter,
-): Promise<{ path: Path; edges: LetterEdge[] }> {
+): Promise<{ path: Path; facts: LetterFacts }> {
   const grooves = (await ctx.grooves()).filter((g) => cutsGroove(cutter, g));
   const clear = await clearHeights(ctx, cutter.diameter / 2);
   const edges: LetterEdge[] = [];
+  const cuts: LetterCut[] = [];
   const lines = grooves.flatMap((g) => {
     const mine = linesOf(g, ctx, cutter);
     const edge = edgeUnder(g.layer, mine);
     if (edge) edges.push(edge);
+    if (ctx.board.drum)
+      cuts.push({ polygon: g.polygon, chains: mine.map(({ points, closed }) => (closed ? ringOf(points) : points)) });
     return mine;
   });
   const path = new Path();
@@ -73,10 +97,10 @@ export async function planLetters(
     for (const way of next.back) follow(tool, placesOf(way), 'link');
     cut(tool, next, { pass, angle: ctx.rampAngle });
   }
-  if (!path.cuts) return { path: new Path(), edges };
+  if (!path.cuts) return { path: new Path(), facts: { edges, cuts } };
   path.rapid(path.x, path.y, ctx.heights.everything);
   await lowerStock(ctx, path, 0, cutter);
-  return { path, edges };
+  return { path, facts: { edges, cuts } };
 }
 
 /** The points of a line, x y z each, in the order in which it is gone along, no deeper under the surface than `most`. */

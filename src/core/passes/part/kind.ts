@@ -75,5 +75,5 @@ export const part: PassKind<'part'> = {
   },
   ground: () => 'board',
   plan: async (ctx, pass, cutter) => ({ ...(await planPart(ctx, pass, cutter)), facts: null }),
-  opens: ({ pass, cutter, board }) => partSlot(pass, cutter, board),
+  opens: ({ pass, cutter, board }) => [partSlot(pass, cutter, board)],
 };

@@ -62,7 +62,7 @@ export const pocket: PassKind<'pocket', PocketFacts> = {
   },
   joinFacts: joinPockets,
   plan: planPocket,
-  opens: ({ pass, cutter, outline, facts }) => (facts.fits ? pocketSlot(pass, cutter, outline) : null),
+  opens: ({ pass, cutter, outline, facts }) => (facts.fits ? [pocketSlot(pass, cutter, outline)] : []),
   outline: (pass) => pass.outline,
   checks: [pocketNarrow, pocketRelief, pocketRest],
 };

@@ -29,7 +29,7 @@ function FluteFields({ form, put }: { form: Flutes; put(f: Flutes): void }) {
     <>
       <NumberField
         whole
-        label="Flutes"
+        label="How many"
         value={form.count}
         min={1}
         max={200}
@@ -90,7 +90,7 @@ function FormFields({ layer, radius, put }: { layer: LayerOf<'turned'>; radius: 
       return (
         <NumberField
           whole
-          label="Beads"
+          label="How many"
           value={form.count}
           min={1}
           max={200}

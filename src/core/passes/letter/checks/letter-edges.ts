@@ -1,11 +1,11 @@
 import type { Found } from '../../../findings/finding';
 import { aboutPass, type PassDone } from '../../kind';
-import type { LetterEdge } from '../plan';
+import type { LetterFacts } from '../plan';
 import type { LetterPass } from '../schema';
 
 /** Grooves that run over an edge of what lies beneath them. */
-export function letterEdges(d: PassDone<LetterPass, LetterEdge[]>): Found[] {
-  return d.facts.map((e) => ({
+export function letterEdges(d: PassDone<LetterPass, LetterFacts>): Found[] {
+  return d.facts.edges.map((e) => ({
     rule: 'groove-edge',
     severity: 'warning',
     subject: { ...aboutPass(d), layer: e.layer },
