@@ -360,7 +360,7 @@ test('a job of the first version, with one relief, is read as one of layers and 
   const image = read({ ...old, relief: { ...relief, kind: 'image', file: 'h.png' } });
   expect(image.layers[0].source).toMatchObject({ kind: 'image', blackIsGround: true });
   expect(jobSchema.safeParse({ ...old, relief: null }).success).toBe(false);
-  expect(jobSchema.safeParse({ ...old, version: 9 }).success).toBe(false);
+  expect(jobSchema.safeParse({ ...old, version: 10 }).success).toBe(false);
 });
 
 test('a document whose layers name what is not there is read, and told by name', () => {

@@ -147,3 +147,16 @@ export function buildTarget(input: TargetInput): Target {
   }
   return { field, mask, outside, ground };
 }
+
+/** Keeps the stretches of a target between two x, mm, as they are before anything is cut. */
+export function keepStretches({ field, mask }: Pick<Target, 'field' | 'mask'>, stretches: number[][]): void {
+  const { width, cell, originX } = field;
+  for (let i = 0; i < width; i++) {
+    const x = originX + i * cell;
+    if (!stretches.some(([from, to]) => x >= from && x <= to)) continue;
+    for (let k = i; k < mask.length; k += width) {
+      mask[k] = MASK.keep;
+      field.data[k] = 0;
+    }
+  }
+}

@@ -14,6 +14,10 @@ export const drumSchema = z.object({
   /** Lengths at its left and right end that cannot be carved, for the chuck and the tail stock hold it there, mm. */
   chuck: finite.min(0).max(10_000),
   tailStock: finite.min(0).max(10_000),
+  /** Lengths at its ends of other wood, glued on to hold it by: nothing is carved there either, mm. */
+  extended: z.object({ chuck: finite.min(0).max(10_000), tailStock: finite.min(0).max(10_000) }),
+  /** A ring of its exact diameter that is never cut, to touch off on, with a mark for x and angle: its middle and width, mm; null for none. */
+  collar: z.object({ x: finite.min(0).max(10_000), width: positive.max(500) }).nullable(),
 });
 export type DrumStock = z.infer<typeof drumSchema>;
 

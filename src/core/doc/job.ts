@@ -7,7 +7,7 @@ import { name, positive } from './parts';
 import type { Setup } from './setup';
 import { upgradeJob } from './upgrade/upgrade';
 
-export const VERSION = 9;
+export const VERSION = 10;
 
 /** The document with every figure within its bounds; what lies outside them is a problem, not a reason to refuse it. */
 export const soundJobSchema = z.object({

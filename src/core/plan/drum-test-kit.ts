@@ -2,7 +2,7 @@ import { newShape } from '../arrange/new-layer';
 import type { Cutter } from '../cutter/cutter';
 import { profileOf } from '../cutter/cutter';
 import { materialNamed, ROTARY_MACHINE } from '../doc/defaults';
-import { asDrum } from '../doc/drum';
+import { asDrum, heldOver } from '../doc/drum';
 import type { Layer } from '../doc/layer';
 import { goesRound, type HeightField, makeField } from '../field/height-field';
 import { drumOffset } from '../kernels/drum-offset';
@@ -35,7 +35,7 @@ export function drumJob(layers: Layer[], change: (v: SetupView) => void = () => 
     finish: drawerBit('ball3'),
     board: { x: DRUM.x, y: DRUM.x, thickness: DRUM.diameter / 2, material: materialNamed('beech') },
   });
-  Object.assign(view.board, asDrum(DRUM.diameter, { chuck: DRUM.chuck, tailStock: DRUM.tailStock }), { web: 4 });
+  Object.assign(view.board, asDrum(DRUM.diameter, heldOver(DRUM.chuck, DRUM.tailStock)), { web: 4 });
   view.cell = 0.2;
   view.seat = { mode: 'sunk', skin: 0, drop: 0, press: null };
   view.layers = layers;

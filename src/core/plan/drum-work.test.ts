@@ -3,6 +3,7 @@ import { flatAcross } from '../arrange/kinds/turned/forms';
 import { newTurned } from '../arrange/kinds/turned/fresh';
 import type { TurnedForm } from '../arrange/kinds/turned/schema';
 import type { Cutter } from '../cutter/cutter';
+import { heldOver } from '../doc/drum';
 import { sampleField } from '../field/height-field';
 import { blankTops, cornerOver } from '../passes/turn/blank';
 import type { TurnPass } from '../passes/turn/schema';
@@ -32,7 +33,7 @@ const form = (id: string, f: TurnedForm, more: object = {}) => ({
     x: DRUM.x,
     y: AROUND,
     thickness: R,
-    drum: { chuck: DRUM.chuck, tailStock: DRUM.tailStock },
+    drum: heldOver(DRUM.chuck, DRUM.tailStock),
   }),
   ...more,
 });
@@ -146,4 +147,21 @@ test('flutes and beads are roughed and finished from their programs', async () =
   expect(errorsOf(plan)).toEqual([]);
   // Between the beads the ball does not reach down; into the flutes, which are wider than it, it does.
   expect(plan.summary.deepest).toBeGreaterThan(0.99);
+});
+
+test('a collar and what is glued on stay as they are, and layers that reach into them are told', async () => {
+  const view = drumJob([form('tenon', { kind: 'cylinder' }, { size: { x: 34, y: AROUND }, centre: { x: 23, y: 0 } })]);
+  Object.assign(view.board.drum!, { extended: { chuck: 9, tailStock: 0 }, collar: { x: 20, width: 4 } });
+  const tenon = view.layers[0];
+  Object.assign(tenon, { rise: 1.5, lift: -1.5 });
+  const plan = await planShapes(view);
+  expect(errorsOf(plan)).toEqual([]);
+  const [held] = plan.summary.findings.filter((f) => f.rule === 'layer-held');
+  expect(held.figures).toMatchObject({ what: 'collar', over: 4 });
+  for (const x of [7, 8.8, 18.2, 20, 21.8]) expect(heightAt(plan, x, 30)).toBeCloseTo(0, 4);
+  for (const x of [14, 30]) expect(heightAt(plan, x, 30)).toBeCloseTo(-1.5, 1);
+  // The collar is where a program says that it is touched off.
+  expect(plan.summary.programs[0].text).toMatch(/\(collar at 20 mm from the left end stays/);
+  view.board.drum!.collar = { x: 4, width: 4 };
+  expect(wrongIn(view)).toMatch(/collar at 4 mm does not lie between what holds the drum/);
 });

@@ -4,7 +4,8 @@ import { grooveOf, isGroove } from '../arrange/grooves';
 import { sourceKind } from '../arrange/kinds/registry';
 import { placedOf } from '../arrange/render';
 import { outlineOf, type Shown } from '../arrange/silhouette';
-import { buildTarget, datumOf, type Region, type Target } from '../arrange/target';
+import { buildTarget, datumOf, keepStretches, type Region, type Target } from '../arrange/target';
+import { keptOf } from '../doc/drum';
 import type { OutlineRef } from '../doc/outline-ref';
 import { outlineOfPass } from '../doc/pass';
 import { cellAt, type Grid } from '../field/height-field';
@@ -149,9 +150,11 @@ async function targetOf(
   const plain = areas.map((a) => a && { ...a, polygon: a.polygon?.map((r) => Array.from(r)) });
   const { peak, low } = facts;
   const regions = areas.map((a) => a && regionOf(a, grid));
-  const { key, result } = await env.stage('target', { composite, peak, low, areas: plain }, async () => {
+  const kept = keptOf(view.board).map(({ from, to }) => [from, to]);
+  const { key, result } = await env.stage('target', { composite, peak, low, areas: plain, kept }, async () => {
     const { mode, skin, drop } = view.seat;
     const t = buildTarget({ grid, z, cover, mode, peak, low, skin, drop, regions: regions.filter((r) => r !== null) });
+    keepStretches(t, kept);
     return { meta: { ground: t.ground }, arrays: { field: t.field.data, mask: t.mask, outside: t.outside } };
   });
   const target: Target = {

@@ -88,6 +88,11 @@ function drumLines({ board, setup, machine, output }: SetupView): string[] {
     `drum ${formatLength(2 * board.thickness)} across, ${formatLength(board.x)} long, ${board.material.name}`,
     `zero at the ${at}, ${rotary?.letter} 0 at ${formatLength(y)} of the sheet, Z zero on the ${setup.zero.z === 'top' ? 'surface' : 'axis of turning'}, ${output.unit}`,
     ...(rotary?.along === 'y' ? ['the drum lies along Y'] : []),
+    ...(board.drum?.collar
+      ? [
+          `collar at ${formatLength(board.drum.collar.x)} from the left end stays: touch off there, its mark at ${rotary?.letter} 0 of the sheet`,
+        ]
+      : []),
   ];
 }
 

@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
 import { ROTARY_AXIS } from '../doc/defaults';
+import { heldOver } from '../doc/drum';
 import { KNOWN_RULES } from '../findings/texts/text-of';
 import { drawerBit } from '../plan/plan-test-kit';
 import { ProgramError } from '../program/reader';
@@ -48,7 +49,7 @@ const PROGRAMS: [rule: string, name: string, text: string, change?: Change][] = 
     slot('G0 X22 Y0 A40\nG1 Z-2 F300<<\nX45 F1800\nG0 Z5'),
     {
       view: (v) => {
-        v.board.drum = { chuck: 20, tailStock: 0 };
+        v.board.drum = heldOver(20, 0);
         v.machine = { ...v.machine, rotary: ROTARY_AXIS };
       },
     },

@@ -1,13 +1,71 @@
-import type { Board } from '@/core/doc/board';
+import type { Board, DrumStock } from '@/core/doc/board';
 import { asDrum, makeDrum } from '@/core/doc/drum';
 import { sayLength } from '@/core/units/say';
-import { Choice, LengthField } from '../controls/fields';
+import { Choice, Folded, LengthField, Tick } from '../controls/fields';
 
 interface Props {
   board: Board;
   set(edit: (b: Board) => void): void;
   /** What a board's thickness means here. */
   thickness: string;
+}
+
+/** How wide a collar is as a rule, mm. */
+const COLLAR = 8;
+
+/** What is glued on to hold a drum by, and the collar that stays to find a run again. */
+function DrumMore({ drum, long, set }: { drum: DrumStock; long: number; set(edit: (d: DrumStock) => void): void }) {
+  const { collar, extended } = drum;
+  return (
+    <>
+      <Tick
+        label="A collar stays to touch off on"
+        value={collar !== null}
+        onChange={(v) =>
+          set((d) => (d.collar = v ? { x: Math.max(d.chuck, d.extended.chuck) + COLLAR / 2, width: COLLAR } : null))
+        }
+        note={collar ? 'scribe a line across it at 0 degrees: a run is found again by it' : undefined}
+      />
+      {collar && (
+        <>
+          <LengthField
+            label="Collar, x"
+            value={collar.x}
+            min={0}
+            max={long}
+            onChange={(x) => set((d) => (d.collar = { ...collar, x }))}
+            note="of its middle"
+          />
+          <LengthField
+            label="Collar width"
+            value={collar.width}
+            min={0}
+            open
+            max={500}
+            onChange={(width) => set((d) => (d.collar = { ...collar, width }))}
+          />
+        </>
+      )}
+      <Folded title="Extensions glued on">
+        <LengthField
+          label="At the chuck"
+          value={extended.chuck}
+          min={0}
+          max={10000}
+          onChange={(v) => set((d) => (d.extended.chuck = v))}
+          note="its length counts with the drum's; 0 for none"
+        />
+        <LengthField
+          label="At the tail stock"
+          value={extended.tailStock}
+          min={0}
+          max={10000}
+          onChange={(v) => set((d) => (d.extended.tailStock = v))}
+          note="nothing is carved into a glue line"
+        />
+      </Folded>
+    </>
+  );
 }
 
 /** A board that lies flat, or a drum: its size, and what holds its ends. */
@@ -57,6 +115,7 @@ export function SizeFields({ board, set, thickness }: Props) {
             onChange={(v) => set((b) => b.drum && (b.drum.tailStock = v))}
             note="from its right end"
           />
+          <DrumMore drum={drum} long={board.x} set={(edit) => set((b) => b.drum && edit(b.drum))} />
         </>
       ) : (
         <>

@@ -38,6 +38,12 @@ export function TurningCautions({ job }: { job: SetupView }) {
         The tail stock tight{drum.tailStock > 0 && `, over ${sayLength(drum.tailStock)}`}; the blank checked for cracks.
         A square one is turned round first, slowly, for it is out of balance.
       </li>
+      {drum.collar && (
+        <li>
+          Touch off on the collar at x {sayLength(drum.collar.x)}, and scribe a line across it at {rotary.letter} 0
+          before the first program: a run that has stopped is found again by it, in x and in angle.
+        </li>
+      )}
       <li>
         Each program begins and ends {sayLength(job.setup.heights.everything)} over the drum: jaws and tail stock stand
         lower than that, or the height over everything is raised.

@@ -1,7 +1,7 @@
 import type { Found } from '../../findings/finding';
 import type { Board } from '../board';
 import { ROTARY_AXIS } from '../defaults';
-import { sheetOf } from '../drum';
+import { freeOf, sheetOf } from '../drum';
 import { inSetup } from '../edits';
 import type { Job } from '../job';
 import { problem } from './problem';
@@ -35,7 +35,8 @@ function ofDrum(job: Job, board: Board, path: (string | number)[]): Found[] {
         { fixes: [{ id: 'sheet-round', figures: { round: sheet }, edits: [{ set: [...at, 'y'], to: sheet }] }] },
       ),
     );
-  const { chuck, tailStock } = board.drum ?? { chuck: 0, tailStock: 0 };
+  const [from, to] = freeOf(board);
+  const [chuck, tailStock] = [from, board.x - to];
   const least = chuck + tailStock + LEAST;
   if (board.x < least)
     out.push(
@@ -44,6 +45,18 @@ function ofDrum(job: Job, board: Board, path: (string | number)[]): Found[] {
         [...path, 'x'],
         { length: board.x, chuck, tailStock, least },
         { fixes: [{ id: 'longer-drum', figures: { length: least }, edits: [{ set: [...at, 'x'], to: least }] }] },
+      ),
+    );
+  const collar = board.drum?.collar;
+  if (collar && board.x >= least && (collar.x - collar.width / 2 < from || collar.x + collar.width / 2 > to))
+    out.push(
+      problem(
+        'collar-place',
+        [...path, 'drum', 'collar'],
+        { x: collar.x, width: collar.width, from, to },
+        {
+          fixes: [{ id: 'no-collar', figures: {}, edits: [{ set: [...at, 'drum', 'collar'], to: null }] }],
+        },
       ),
     );
   board.setups.forEach((setup, i) => {

@@ -22,7 +22,7 @@ const contentOf = (file: string) =>
 describe('documents of every version from this project’s history', () => {
   test('there are some of each', () => {
     for (const v of ['v1-', 'v2-']) expect(files.filter((f) => f.startsWith(v)).length).toBeGreaterThan(2);
-    for (const v of ['v3-', 'v4-', 'v5-', 'v6-', 'v7-', 'v8-'])
+    for (const v of ['v3-', 'v4-', 'v5-', 'v6-', 'v7-', 'v8-', 'v9-'])
       expect(files.filter((f) => f.startsWith(v)).length).toBeGreaterThan(0);
   });
 
@@ -48,7 +48,7 @@ describe('documents of every version from this project’s history', () => {
     const job = jobSchema.parse(stored('v2-areas.json'));
     expect(upgradeJob(job)).toBe(job);
     expect(jobSchema.parse(structuredClone(job))).toEqual(job);
-    for (const odd of [null, 5, 'job', [], { version: 10 }, { version: 2 }, { version: 1, relief: null }])
+    for (const odd of [null, 5, 'job', [], { version: 11 }, { version: 2 }, { version: 1, relief: null }])
       expect(jobSchema.safeParse(odd).success).toBe(false);
   });
 });
@@ -114,4 +114,15 @@ test('boards of version 8 lie flat, and a rotary axis of theirs is driven as suc
   expect(job.boards.map((b) => b.drum)).toEqual([null]);
   expect(job.machine.rotary).toMatchObject({ along: 'y', letter: 'B', feed: 'inverse-time', endless: true });
   expect(jobSchema.parse(stored('v7-cut-out.json')).machine.rotary).toBeNull();
+});
+
+test('drums of version 9 have nothing glued on, and no collar', () => {
+  const job = jobSchema.parse(stored('v9-drum.json'));
+  expect(job.boards[0].drum).toEqual({
+    chuck: 6,
+    tailStock: 4,
+    extended: { chuck: 0, tailStock: 0 },
+    collar: null,
+  });
+  expect(jobSchema.parse(stored('v8-rotary-machine.json')).boards[0].drum).toBeNull();
 });

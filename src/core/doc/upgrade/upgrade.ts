@@ -6,6 +6,7 @@ import { v5ToV6 } from './v5-to-v6';
 import { v6ToV7 } from './v6-to-v7';
 import { v7ToV8 } from './v7-to-v8';
 import { v8ToV9 } from './v8-to-v9';
+import { v9ToV10 } from './v9-to-v10';
 
 /** Steps by the version that they start from. */
 const STEPS: Record<number, (old: Record<string, unknown>) => unknown> = {
@@ -17,6 +18,7 @@ const STEPS: Record<number, (old: Record<string, unknown>) => unknown> = {
   6: v6ToV7,
   7: v7ToV8,
   8: v8ToV9,
+  9: v9ToV10,
 };
 
 /** Brings a job document of an older version up to date, step by step. What is no job document is handed on as it is. */

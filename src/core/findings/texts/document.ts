@@ -89,6 +89,14 @@ export const DOCUMENT_TEXTS: Record<string, Text> = {
     `go ${len(f, 'most')} deep at most; drill the rest from the other side`,
   ],
   'hole-dowel': () => ['a drum is not turned over on dowels: the chuck holds its place', 'make them plain holes'],
+  'part-collar': (f) => [
+    `a groove at ${len(f, 'x')} would cut the collar, which lies ${len(f, 'width')} wide at ${len(f, 'collar')}`,
+    'move one of them',
+  ],
+  'collar-place': (f) => [
+    `a collar at ${len(f, 'x')} does not lie between what holds the drum`,
+    `it can lie from ${len(f, 'from')} to ${len(f, 'to')}`,
+  ],
   'part-narrow': (f) => [
     `the groove is ${len(f, 'width')} wide, and ${f.bit} is ${len(f, 'diameter')}`,
     'make it as wide as its bit, or take a narrower bit',

@@ -26,6 +26,7 @@ export const FIX_LABELS: Record<string, (f: Figures) => string> = {
   'turn-back': () => 'Turn it back',
   'turned-less': (f) => `Carve it ${len(f, 'most')} deep`,
   'flute-wider': (f) => `Shape it for a ball of ${len(f, 'radius')} radius`,
+  'no-collar': () => 'Leave the collar out',
   'no-dowels': () => 'Make them plain holes',
   'part-clear': () => 'Move it clear of what holds the drum',
   'wider-blank': (f) => `Take a blank that is ${len(f, 'lacks')} wider`,

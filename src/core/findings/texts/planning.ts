@@ -24,6 +24,10 @@ export const PLANNING_TEXTS: Record<string, Text> = {
     `${f.sunk ? 'a depth' : 'a height'} of ${len(f, 'depth')} and skin ${len(f, 'skin')} need ${len(f, 'needed')}, the board is ${len(f, 'thickness')} thick`,
     'bring the layers down together, or take a thicker board',
   ],
+  'layer-held': (f) => [
+    `${f.layer} reaches ${len(f, 'over')} into ${f.what === 'collar' ? 'the collar, which stays' : f.what === 'extension' ? 'what is glued on' : `what the ${f.what} holds`}`,
+    'move it, or make it shorter: nothing is carved there',
+  ],
   'layer-outside': (f) => [
     `${f.layer} of ${len(f, 'width')} x ${len(f, 'height')} reaches ${len(f, 'beyond')} beyond the board`,
     'make it smaller, move it, or take a larger board',

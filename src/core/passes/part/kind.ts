@@ -54,7 +54,13 @@ export const part: PassKind<'part'> = {
       );
     const half = Math.max(pass.width, cutter.diameter) / 2;
     const [low, high] = [chuck > 0 ? chuck + half : 0, tailStock > 0 ? board.x - tailStock - half : board.x];
+    const collar = board.drum?.collar;
+    const onCollar = (x: number) =>
+      collar !== null && collar !== undefined && Math.abs(x - collar.x) < collar.width / 2 + half;
     const held = pass.along.find((x) => x < low - 1e-6 || x > high + 1e-6);
+    const cuts = pass.along.find(onCollar);
+    if (cuts !== undefined)
+      out.push(passProblem(at, 'part-collar', 'along', { x: cuts, collar: collar?.x ?? 0, width: collar?.width ?? 0 }));
     if (held !== undefined && low < high)
       out.push(
         passProblem(at, 'part-held', 'along', { x: held, low, high }, [

@@ -19,6 +19,7 @@ import { imageSteps } from './image-steps';
 import { joined } from './joined';
 import { keepCut } from './keep-cut';
 import { layerBump, layerBuried, layerHuge, layerIdle, layerLost } from './layer-effect';
+import { layerHeld } from './layer-held';
 import { layerOutside } from './layer-outside';
 import { leftOver } from './left-over';
 import { load } from './load';
@@ -49,6 +50,7 @@ import { zTravel } from './z-travel';
 export const RULES: Rule[] = [
   thickness,
   layerOutside,
+  layerHeld,
   roundCopies,
   distanceOff,
   wordsSize,

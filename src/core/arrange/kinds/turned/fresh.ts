@@ -1,4 +1,5 @@
 import type { DrumStock } from '../../../doc/board';
+import { freeOf } from '../../../doc/drum';
 import { type LayerOf, PLAIN_LAYER } from '../../../doc/layer';
 import { clean } from '../../../units/round';
 import { flatAcross } from './forms';
@@ -58,8 +59,8 @@ export function freshForm(kind: TurnedForm['kind'], { thickness: R }: Pick<DrumS
 /** A turned form between what holds a drum, as deep as one of its kind begins. */
 export function newTurned(id: string, name: string, form: TurnedForm, board: DrumSize): LayerOf<'turned'> {
   const R = board.thickness;
-  const { chuck, tailStock } = board.drum ?? { chuck: 0, tailStock: 0 };
-  const free = Math.max(1, board.x - chuck - tailStock);
+  const [from, to] = freeOf(board);
+  const free = Math.max(1, to - from);
   const share = form.kind === 'contour' ? 0.9 : form.kind === 'flutes' ? 0.7 : 0.3;
   const rise = clean(DEEP[form.kind] * R);
   const layer: LayerOf<'turned'> = {
@@ -69,7 +70,7 @@ export function newTurned(id: string, name: string, form: TurnedForm, board: Dru
     source: { kind: 'turned', form },
     size: { x: clean(share * free), y: form.kind === 'flat' ? clean(flatAcross(R, rise)) : board.y },
     rise,
-    centre: { x: clean(chuck + free / 2), y: clean(board.y / 2) },
+    centre: { x: clean(from + free / 2), y: clean(board.y / 2) },
   };
   deepenTurned(layer, rise);
   return layer;

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { profileOf } from '../../../cutter/cutter';
 import { DRAWER } from '../../../doc/defaults';
+import { heldOver } from '../../../doc/drum';
 import { unrolled } from '../../../field/drum';
 import { AIR, drumGrid, makeField } from '../../../field/height-field';
 import { removeStock } from '../../../kernels/stock-removal';
@@ -13,7 +14,7 @@ import { depthOn, type Groove, halfWidth } from './groove';
 import type { TurnedForm } from './schema';
 
 const R = 16;
-const BOARD = { x: 100, y: unrolled(R), thickness: R, drum: { chuck: 20, tailStock: 10 } };
+const BOARD = { x: 100, y: unrolled(R), thickness: R, drum: heldOver(20, 10) };
 
 /** The heights of a form alone on the drum's grid, mm below the blank's circle. */
 function drawn(form: TurnedForm, rise: number, cell = 0.5, change: object = {}) {
