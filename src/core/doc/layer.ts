@@ -83,6 +83,8 @@ export const layerSchema = z.object({
   centre: place,
   turn: finite.min(-360).max(360),
   mirror: z.boolean(),
+  /** Whether it was drawn as a drum is seen from the front, and has been made pi / 2 times as wide around it for that. */
+  fromFront: z.boolean(),
   /** Slopes of the whole layer along its own x and y. */
   slope: z.object({ x: finite.min(-80).max(80), y: finite.min(-80).max(80) }),
   /** Width over which it is thinned towards its edge. */
@@ -113,6 +115,7 @@ export const PLAIN_LAYER = {
   lift: 0,
   turn: 0,
   mirror: false,
+  fromFront: false,
   slope: { x: 0, y: 0 },
   thin: 0,
   invert: false,

@@ -104,6 +104,11 @@ test('copies that go nearly all round and do not close are told by how much; tho
   const [gap] = await rules(4, 15);
   expect(gap.figures).toMatchObject({ count: 4, step: 15 });
   expect(gap.figures.gap).toBeCloseTo(AROUND - 60, 3);
+  // Either they are spaced evenly, or each is made as much larger.
+  expect(gap.fixes?.map((f) => [f.id, f.figures.size])).toEqual([
+    ['copies-round', undefined],
+    ['copies-size', expect.closeTo((8 * AROUND) / 4 / 15, 3)],
+  ]);
   const [over] = await rules(4, 16, 90);
   expect(over.figures.gap).toBeCloseTo(AROUND - 64, 3);
 });

@@ -19,7 +19,7 @@ import {
   removeLayers,
   shiftLayers,
 } from './actions';
-import { stretchAround } from './around-fold';
+import { drawnFromFront } from './around-fold';
 import { effectText } from './words-for';
 
 const board = { x: 200, y: 100, thickness: 20, material: materialNamed('maple') };
@@ -53,20 +53,25 @@ test('on a drum what is moved over one edge of the sheet comes back at the other
   expect(flat.layers[0].centre.y).toBe(-10);
 });
 
-test('artwork seen from the front is stretched the way round a drum, by pi / 2, however it is turned', () => {
+test('artwork seen from the front is made pi / 2 times as wide round a drum, however it is turned, and goes back', () => {
   const j = job('a');
   const [l] = j.layers;
   const { x, y } = l.size;
-  stretchAround(l, Math.PI / 2);
+  drawnFromFront(l, true);
   expect(l.size.y / y).toBeCloseTo(1.5708, 3);
   expect(l.size.x).toBe(x);
-  stretchAround(l, 2 / Math.PI);
+  // It says so of itself: once more changes nothing.
+  expect(l.fromFront).toBe(true);
+  drawnFromFront(l, true);
+  expect(l.size.y / y).toBeCloseTo(1.5708, 3);
+  drawnFromFront(l, false);
   expect(l.size.y).toBeCloseTo(y, 3);
   l.turn = 90;
-  stretchAround(l, Math.PI / 2);
+  drawnFromFront(l, true);
   expect(l.size.x / x).toBeCloseTo(1.5708, 3);
   l.turn = 30;
-  stretchAround(l, 3);
+  drawnFromFront(l, false);
+  expect(l.fromFront).toBe(true);
   expect(l.size.x / x).toBeCloseTo(1.5708, 3);
 });
 

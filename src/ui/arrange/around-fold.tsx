@@ -3,7 +3,7 @@ import type { Layer } from '@/core/doc/layer';
 import { unrolled } from '@/core/field/drum';
 import type { SetupView } from '@/core/setup/view';
 import { sayLength } from '@/core/units/say';
-import { Folded } from '../controls/fields';
+import { Folded, Tick } from '../controls/fields';
 
 interface Props {
   job: SetupView;
@@ -45,11 +45,13 @@ function HalfSeen() {
   );
 }
 
-/** Makes a layer so many times as large the way round a drum; one that stands askew is left alone. */
-export function stretchAround(l: Layer, times: number): void {
-  if (l.turn % 90 !== 0) return;
+/** Says whether a layer was drawn as a drum is seen from the front: pi / 2 times as large the way round if so. One that stands askew is left alone. */
+export function drawnFromFront(l: Layer, fromFront: boolean): void {
+  if (l.turn % 90 !== 0 || l.fromFront === fromFront) return;
+  const times = fromFront ? Math.PI / 2 : 2 / Math.PI;
   if (l.turn % 180 === 0) resizeLayer(l, 1, times);
   else resizeLayer(l, times, 1);
+  l.fromFront = fromFront;
 }
 
 /** How a layer lies around a drum: what its width comes to there, and artwork as it is seen from the front brought onto the sheet. */
@@ -71,24 +73,13 @@ export function AroundFold({ job: { board }, layer, set }: Props) {
         wide as the drum is across.
       </p>
       <HalfSeen />
-      <div className="flex gap-1.5">
-        <button
-          type="button"
-          className="btn btn-sm flex-1"
-          disabled={askew}
-          onClick={() => set((l) => stretchAround(l, Math.PI / 2))}
-        >
-          Stretch × 1.571
-        </button>
-        <button
-          type="button"
-          className="btn btn-sm flex-1"
-          disabled={askew}
-          onClick={() => set((l) => stretchAround(l, 2 / Math.PI))}
-        >
-          Back, × 0.637
-        </button>
-      </div>
+      <Tick
+        label="Drawn as seen from the front"
+        value={layer.fromFront}
+        disabled={askew}
+        onChange={(v) => set((l) => drawnFromFront(l, v))}
+        note={layer.fromFront ? 'it has been made 1.571 times as wide' : undefined}
+      />
       {askew && <p className="soft pt-1 text-sm">It stands askew: turn it to 0 or 90 degrees first.</p>}
     </Folded>
   );

@@ -38,11 +38,13 @@ export function Tick({
   value,
   onChange,
   note,
+  disabled,
 }: {
   label: string;
   value: boolean;
   onChange(v: boolean): void;
   note?: ReactNode;
+  disabled?: boolean;
 }) {
   return (
     <div className="py-1">
@@ -51,6 +53,7 @@ export function Tick({
           type="checkbox"
           className="checkbox checkbox-sm checkbox-primary"
           checked={value}
+          disabled={disabled}
           onChange={(e) => onChange(e.target.checked)}
         />
         {label}

@@ -18,6 +18,7 @@ export const FIX_LABELS: Record<string, (f: Figures) => string> = {
   'in-order': () => 'Put the passes in order',
   'remove-pass': () => 'Remove the pass',
   'copies-round': (f) => `Space ${f.count} evenly, ${len(f, 'step')} apart`,
+  'copies-size': (f) => `Make each ${sayLength(num(f, 'size'), 3)} long around it, so that they meet`,
   'rotary-axis': () => 'It has a rotary axis',
   'sheet-round': (f) => `Let the sheet be ${len(f, 'round')} wide`,
   'longer-drum': (f) => `Take a blank of ${len(f, 'length')}`,

@@ -34,6 +34,15 @@ function spaced({ view }: BeforeCut, l: Layer, count: number, field: 'dx' | 'dy'
   };
 }
 
+/** The size at which so many copies close a turn, as far apart for their size as they are; for the layer the same height. */
+function sized(at: BeforeCut, l: Layer, count: number, step: number, field: 'dx' | 'dy'): Fix {
+  const spacing = spaced(at, l, count, field, 'copies-size');
+  const axis = field === 'dy' ? 'y' : 'x';
+  const size = clean((l.size[axis] * Number(spacing.figures.step)) / step);
+  const edit = { set: inSetup(at.view, 'layers', { id: l.id }, 'size', axis), to: size };
+  return { ...spacing, figures: { ...spacing.figures, size }, edits: [edit, ...spacing.edits] };
+}
+
 /** Copies that go nearly all round a drum and do not close: a gap, or an overlap, where the last meets the first. */
 export const roundCopies: Rule = {
   id: 'round-copies',
@@ -53,7 +62,7 @@ export const roundCopies: Rule = {
           subject: { setup: setup.id, layer: l.id },
           place: { x: l.centre.x, y: 0 },
           figures: { layer: l.name, count: row.count, step, gap, round: board.y },
-          fixes: [spaced(at, l, row.count, row.field, 'copies-round')],
+          fixes: [spaced(at, l, row.count, row.field, 'copies-round'), sized(at, l, row.count, step, row.field)],
         },
       ];
     });
