@@ -2,10 +2,11 @@ import { expect, test } from 'vitest';
 import { MASK } from '../arrange/target';
 import type { Cutter } from '../cutter/cutter';
 import type { Layer } from '../doc/layer';
+import { WHOLE_PIECE } from '../doc/outline-ref';
 import type { FinishPass } from '../passes/finish/schema';
 import type { SetupView } from '../setup/view';
 import { AROUND, DRUM, drumJob, hollow, reachable } from './drum-test-kit';
-import { drawerBit, errorsOf, planShapes, type SetupPlan } from './plan-test-kit';
+import { drawerBit, errorsOf, planShapes, proposed, type SetupPlan } from './plan-test-kit';
 
 const finishOf = (v: SetupView) => v.passes.find((p): p is FinishPass => p.kind === 'finish')!;
 /** Only its finishing, run one way. */
@@ -89,6 +90,35 @@ test('a bit stays off chuck and tail stock, and a program that does not is told 
   expect(rules).not.toContain('chuck');
   // What reaches into what is held is told before anything is cut.
   expect(rules).toContain('layer-outside');
+});
+
+test('a smaller ball finishes what a larger one has left, inside an outline and 3 mm around it, over the seam too', async () => {
+  // A wall that the larger ball stays off by its radius, on the seam.
+  const cup = hollow('cup', 22, 0, { rise: 1.5, size: { x: 8, y: 8 } });
+  if (cup.source.kind === 'shape') cup.source.relief = { kind: 'flat' };
+  const view = drumJob([cup], finished({}));
+  view.cell = 0.25;
+  const before = await planShapes(view);
+  const taper = drawerBit('taper1');
+  view.document.cutters.push(taper);
+  view.passes.push({
+    ...proposed('finish', view, taper),
+    area: { kind: 'outline', outline: { ...WHOLE_PIECE, of: ['cup'], grow: 3 } },
+    lines: 'rows',
+    stepover: 0.25,
+  });
+  const plan = await planShapes(view);
+  expect(errorsOf(plan)).toEqual([]);
+  const volume = ({ cut }: SetupPlan) => cut.data.reduce((a, z) => a - z, 0) * cut.cell ** 2;
+  expect(volume(plan)).toBeGreaterThan(volume(before) + 0.5);
+  // It has been on both sides of the seam, and nowhere else than around its motif.
+  const { width, height, cell } = plan.cut;
+  const rows = new Set<number>();
+  for (let k = 0; k < plan.cut.data.length; k++)
+    if (plan.cut.data[k] < before.cut.data[k] - 0.02) rows.add(Math.floor(k / width));
+  expect(rows.has(Math.round(3.5 / cell))).toBe(true);
+  expect(rows.has(height - Math.round(3.5 / cell))).toBe(true);
+  expect([...rows].every((j) => Math.min(j, height - j) * cell < 4 + 3 + 0.6)).toBe(true);
 });
 
 test('copies that go nearly all round and do not close are told by how much; those that close, or end on purpose, are not', async () => {
