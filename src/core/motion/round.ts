@@ -1,20 +1,30 @@
 import type { Machine } from '../doc/machine';
+import { unrolled } from '../field/drum';
 import { type MotionTime, motionTime } from './time';
 
 /** Moves shorter than this take no time, mm. */
 const NOTHING = 1e-9;
 
+/** A way round as it is turned: as it is, or by the shorter way round a drum of a radius, mm. */
+const turned = (y: number, radius: number | null): number =>
+  radius === null ? y : y - unrolled(radius) * Math.round(y / unrolled(radius));
+
 /**
  * Moves around a drum with their true lengths: y goes on by the way round at the radius halfway between a move's ends, so that the look-ahead model
- * sees the speeds that the tip has over the wood. What has no length is left out.
+ * sees the speeds that the tip has over the wood. What has no length is left out. Over everything an axis that turns on and on takes the shorter way.
  */
-function trueWay(data: Float64Array, radius: number, kinds?: Uint8Array): { way: Float64Array; kinds?: Uint8Array } {
+function trueWay(
+  data: Float64Array,
+  { radius, endless }: { radius: number; endless: boolean },
+  kinds?: Uint8Array,
+): { way: Float64Array; kinds?: Uint8Array } {
   const way = data.slice();
   const own = kinds?.slice();
   let n = Math.min(4, data.length);
   for (let k = 4; k < data.length; k += 4) {
     const middle = Math.max(0, radius + (data[k + 2] + data[k - 2]) / 2);
-    const y = way[n - 3] + ((data[k + 1] - data[k - 3]) * middle) / radius;
+    const over = endless && data[k + 3] === 0 && data[k + 2] === data[2] && data[k - 2] === data[2];
+    const y = way[n - 3] + (turned(data[k + 1] - data[k - 3], over ? radius : null) * middle) / radius;
     if (Math.hypot(data[k] - way[n - 4], y - way[n - 3], data[k + 2] - way[n - 2]) < NOTHING) continue;
     way.set([data[k], y, data[k + 2], data[k + 3]], n);
     if (own && kinds) own[n / 4] = kinds[k / 4];
@@ -46,6 +56,6 @@ export function timeRound(
     acceleration: { x: acceleration[along], y: gains, z: acceleration.z },
     junctionDeviation,
   };
-  const own = trueWay(data, radius, kinds);
+  const own = trueWay(data, { radius, endless: rotary?.endless ?? true }, kinds);
   return motionTime(own.way, limits, own.kinds);
 }

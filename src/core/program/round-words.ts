@@ -1,3 +1,4 @@
+import { unrolled } from '../field/drum';
 import type { Mark } from '../motion/path';
 import { MM_PER_INCH, trimNumber } from '../units/length';
 import type { Dialect } from './dialects/dialect';
@@ -37,6 +38,8 @@ const digits = (v: number): string => {
 export class RoundWords {
   private angle = '';
   private begun = false;
+  /** Whole turns that the axis has counted on beyond its path, mm round. */
+  private wound = 0;
 
   constructor(
     private readonly on: OnDrum,
@@ -84,6 +87,13 @@ export class RoundWords {
     return digits((straight > 1e-9 ? straight : degrees) / minutes);
   }
 
+  /** Before a move over everything: an axis that turns on and on takes the shorter way round, whatever its path has counted to. @param y where it goes, mm round */
+  private wind(y: number, angle: (y: number) => string): void {
+    const { axis, radius } = this.on;
+    if (!axis.endless || this.angle === '') return;
+    this.wound = unrolled(radius) * Math.round((Number(this.angle) - Number(angle(y))) / 360);
+  }
+
   /** The motions of a part, from the safe height and back to it. */
   *lines({ moves, marks }: Turned, safe: string, said: (mark: Mark) => string): Generator<string> {
     const { axis } = this.on;
@@ -95,7 +105,10 @@ export class RoundWords {
       const passed = mark;
       while (mark < marks.length && marks[mark].move <= k / 4) mark++;
       if (mark > passed) yield this.o.dialect.comment(said(marks[mark - 1]));
-      const to = [n.along(moves[k]), n.angle(moves[k + 1]), n.height(moves[k + 2])];
+      const height = n.height(moves[k + 2]);
+      const free = moves[k + 3] === 0 && at[2] === safe && height === safe;
+      if (free) this.wind(moves[k + 1], n.angle);
+      const to = [n.along(moves[k]), n.angle(moves[k + 1] + this.wound), height];
       if (k === 0 && to[2] !== safe) throw new Error('a path must begin at the safe height');
       const cut = moves[k + 3] > 0;
       const F = cut ? this.feedWord(at, to, moves[k + 3], n.unit) : '';
@@ -113,8 +126,8 @@ export class RoundWords {
       const code = cut ? 1 : 0;
       yield k === 0 || code !== mode ? `G${code}${line}` : line.slice(1);
       [at, mode] = [to, code];
+      this.angle = at[1];
     }
-    this.angle = at[1];
     if (at[2] !== safe) yield `G0 Z${safe}`;
   }
 }

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { ROTARY_AXIS } from '../doc/defaults';
+import { ROTARY_AXIS, ROTARY_MACHINE } from '../doc/defaults';
 import type { Rotary } from '../doc/machine';
 import { timeRound } from '../motion/round';
 import { DIALECT_OF } from './dialects/registry';
@@ -135,6 +135,26 @@ test('an axis that does not turn on and on goes back to where it began, over eve
   const back = written(spiral, { endless: false }).trim().split('\n');
   expect(back.slice(-4)).toEqual(['G0 A0', 'G94', 'M5', 'M30']);
   expect(written(spiral)).not.toMatch(/G0 A0\n/);
+});
+
+test('an axis that turns on and on takes the shorter way to the next place over everything; another one turns back', () => {
+  const way = [
+    [0, 0, -1, 500],
+    [9, 3.25 * TURN, -1, 1000],
+    [9, 3.25 * TURN, 5, 0],
+    [12, 0.5 * TURN, 5, 0],
+    [12, 0.5 * TURN, -1, 500],
+    [12, 0.75 * TURN, -1, 500],
+  ];
+  const on = written(way);
+  expect(on).toMatch(/X12 A1260\b/);
+  expect(on).toMatch(/A1350\b/);
+  expect(written(way, { endless: false })).toMatch(/X12 A180\b/);
+  // The time that is planned counts the way that is turned.
+  const moves = Float64Array.from([[0, 0, 5, 0], ...way].flat());
+  const time = (endless: boolean) =>
+    timeRound(moves, { ...ROTARY_MACHINE, rotary: { ...ROTARY_AXIS, endless } }, RADIUS).seconds;
+  expect(time(false) - time(true)).toBeGreaterThan(1);
 });
 
 test('a drum along the machine’s y has its length written as Y, and its own letter', () => {

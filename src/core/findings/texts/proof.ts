@@ -187,8 +187,8 @@ export const PROOF_TEXTS: Record<string, Text> = {
         : 'its bits get in there: a smaller stepover, or a finishing pass over that ground, takes it away',
   ],
   'skim-left': (f) => [
-    `the skim leaves the board ${len(f, 'height')} too thick here`,
-    'plan the skim again, with a smaller stepover',
+    `${f.round ? 'turning round leaves the drum' : 'the skim leaves the board'} ${len(f, 'height')} too thick here`,
+    'plan it again, with a smaller stepover',
   ],
   joined: () => [
     'the piece is still joined to its frame here, and not by a tab',

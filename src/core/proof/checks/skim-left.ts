@@ -23,7 +23,7 @@ export const skimLeft: Rule = {
         severity: 'error',
         subject: { setup: view.setup.id, pass: skim.id },
         place: cellPlace(cut, at),
-        figures: { height: most },
+        figures: { height: most, round: view.board.drum !== null },
       },
     ];
   },
