@@ -1,4 +1,4 @@
-import type { Machine } from '../doc/machine';
+import type { Machine, Rotary } from '../doc/machine';
 import { unrolled } from '../field/drum';
 import { type MotionTime, motionTime } from './time';
 
@@ -15,7 +15,7 @@ const turned = (y: number, radius: number | null): number =>
  */
 function trueWay(
   data: Float64Array,
-  { radius, endless }: { radius: number; endless: boolean },
+  { radius, endless, maxSpeed }: { radius: number } & Pick<Rotary, 'endless' | 'maxSpeed'>,
   kinds?: Uint8Array,
 ): { way: Float64Array; kinds?: Uint8Array } {
   const way = data.slice();
@@ -25,8 +25,12 @@ function trueWay(
     const middle = Math.max(0, radius + (data[k + 2] + data[k - 2]) / 2);
     const over = endless && data[k + 3] === 0 && data[k + 2] === data[2] && data[k - 2] === data[2];
     const y = way[n - 3] + (turned(data[k + 1] - data[k - 3], over ? radius : null) * middle) / radius;
-    if (Math.hypot(data[k] - way[n - 4], y - way[n - 3], data[k + 2] - way[n - 2]) < NOTHING) continue;
-    way.set([data[k], y, data[k + 2], data[k + 3]], n);
+    const long = Math.hypot(data[k] - way[n - 4], y - way[n - 3], data[k + 2] - way[n - 2]);
+    if (long < NOTHING) continue;
+    // No faster than the axis turns.
+    const degrees = (Math.abs(data[k + 1] - data[k - 3]) / radius) * (180 / Math.PI);
+    const feed = degrees > 0 ? Math.min(data[k + 3], (long * maxSpeed) / degrees) : data[k + 3];
+    way.set([data[k], y, data[k + 2], feed], n);
     if (own && kinds) own[n / 4] = kinds[k / 4];
     n += 4;
   }
@@ -34,8 +38,8 @@ function trueWay(
 }
 
 /**
- * Time of a path around a drum by the look-ahead model. The axis's own limits are those of a tip on the drum's circle. Deeper in, where the same
- * turning moves the tip more slowly, they are too generous: where the axis and not the feed is what holds a move back, the time is a lower bound.
+ * Time of a path around a drum by the look-ahead model, no move faster than the axis turns. The axis's acceleration is that of a tip on the drum's
+ * circle: deeper in, where the same turning moves the tip more slowly, it is too generous, and the time a lower bound.
  */
 export function timeRound(
   data: Float64Array,
@@ -56,6 +60,6 @@ export function timeRound(
     acceleration: { x: acceleration[along], y: gains, z: acceleration.z },
     junctionDeviation,
   };
-  const own = trueWay(data, { radius, endless: rotary?.endless ?? true }, kinds);
+  const own = trueWay(data, { radius, endless: rotary?.endless ?? true, maxSpeed: rotary?.maxSpeed ?? 360 }, kinds);
   return motionTime(own.way, limits, own.kinds);
 }
