@@ -60,12 +60,14 @@ export const score: PassKind<'score', null> = {
   unsuited: (c) => (c.shape === 'v' ? null : 'is no V bit; scoring needs one'),
   propose: (view, c) => ({ id: freeId('score', view), kind: 'score', cutter: c.id, depth: 1 }),
   cell: () => 0.25,
-  opens: ({ pass, cutter, board }) => ({
-    cutter,
-    chains: [Float64Array.of(10, board.y / 2, -pass.depth, board.x - 10, board.y / 2, -pass.depth)],
-    loose: null,
-    through: false,
-  }),
+  opens: ({ pass, cutter, board }) => [
+    {
+      cutter,
+      chains: [Float64Array.of(10, board.y / 2, -pass.depth, board.x - 10, board.y / 2, -pass.depth)],
+      loose: null,
+      through: false,
+    },
+  ],
   plan: async (ctx, pass, cutter) => {
     const path = new Path();
     const { everything, approach } = ctx.heights;

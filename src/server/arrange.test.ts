@@ -341,7 +341,7 @@ test('a job of the first version, with one relief, is read as one of layers and 
   const old = { ...rest, version: 1, relief, seat: { mode: 'raised', skin: 0.5 } };
   const read = (raw: unknown) => setupView(jobSchema.parse(raw));
   const raised = read(old);
-  expect(raised.document.version).toBe(9);
+  expect(raised.document.version).toBe(10);
   expect(raised.gaps).toEqual([]);
   expect(raised.seat).toEqual({ mode: 'raised', skin: 0.5, drop: 0, press: null });
   expect(raised.layers).toHaveLength(1);

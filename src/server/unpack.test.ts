@@ -18,7 +18,7 @@ const manifest = (version: number) => strToU8(JSON.stringify({ format: 'zealous-
 
 test('an archive of this version is read, one of another is refused by its number, and nothing is left behind', () => {
   const { job, files } = unpackArchive(order({ 'manifest.json': manifest(1), 'job.json': document }));
-  expect(job.version).toBe(9);
+  expect(job.version).toBe(10);
   expect(files).toEqual([]);
   expect(() => unpackArchive(order({ 'manifest.json': manifest(2), 'job.json': document }))).toThrow(
     'job.zip: is an archive of version 2, and this program reads version 1',

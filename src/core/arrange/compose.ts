@@ -1,7 +1,6 @@
 import type { Join, Layer, Seat } from '../doc/layer';
 import type { Drum } from '../field/drum';
 import { AIR, type Grid } from '../field/height-field';
-import { isGroove } from './grooves';
 import type { OnGround } from './kinds/kind';
 import { sourceKind } from './kinds/registry';
 import type { Rendered } from './rendered';
@@ -28,18 +27,6 @@ export const opOf = (l: Layer, rendered: Rendered, walls: Walls | null): Op => (
   walls: drawnWalls(walls, rendered),
   onGround: sourceKind(l).onGround?.(l) ?? null,
 });
-
-/** As plans see it: round a drum V grooves are what their bit leaves that runs along them, so that their layers cover the ground and leave it as it is. */
-export function plannedOp(l: Layer, rendered: Rendered, walls: Walls | null, { drum }: Grid): Op {
-  const op = opOf(l, rendered, walls);
-  if (!drum || !isGroove(l)) return op;
-  return {
-    ...op,
-    lift: 0,
-    walls: null,
-    rendered: { ...rendered, heights: rendered.heights.map((h) => (h === AIR ? h : 0)) },
-  };
-}
 
 /** One surface made of layers over the base plane at 0; a sunk piece may go below it, into the board. */
 export interface Surface {

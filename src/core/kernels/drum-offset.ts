@@ -76,6 +76,22 @@ function copyRays(
   }
 }
 
+/** Highest of a field's heights, mm. */
+function highest({ data }: HeightField): number {
+  let high = AIR;
+  for (let k = 0; k < data.length; k++) if (data[k] > high) high = data[k];
+  return high;
+}
+
+/** For every angle up to how many cells along the axis rays that reach out to `top` all end inside a flat-ended cutter; -1 for none. */
+function wholeWidths(stars: Float32Array, tStride: number, R: number, top: number): number[] {
+  return Array.from({ length: stars.length / tStride }, (_, j) => {
+    let w = -1;
+    while (w < R && stars[j * tStride + w + 1] >= top) w++;
+    return w;
+  });
+}
+
 /**
  * Highest safe tip position around a drum, on the cells' rays. The bit's axis is radial, its tip at radius r; a point of a ray at distance dx along
  * and a round, at any radius up to the ray's own (the whole ray collides, not only its end), stands rho sin a beside the axis and rho cos a along
@@ -93,22 +109,24 @@ export function drumOffset(
   rows: [number, number] = [0, f.height],
 ): Float32Array {
   const k = kernels();
-  const reach = profile.R + wider;
-  const R = Math.floor(reach / f.cell + 1e-6);
-  const J = rowsRound(f, drum, reach, rows);
+  const R = Math.floor((profile.R + wider) / f.cell + 1e-6);
+  const J = rowsRound(f, drum, profile.R + wider, rows);
   const width16 = up(f.width, 16);
   const pad = up(R + 40, 8);
   const stride = width16 + 2 * pad;
-  const nb = stride >> 3;
-  const tStride = up(R + 1, 32) + 32;
+  const [nb, tStride] = [stride >> 3, up(R + 1, 32) + 32];
   const band = Math.min(BAND, rows[1] - rows[0]);
-  const [src, blocks, starAt, turnAt, scratch, dst] = layOut([
+  // A flat end needs windows of its rays' highest instead of blocks.
+  const levels = profile.shape === 0 ? 32 - Math.clz32(2 * R + 1) : 0;
+  const [src, blocks, starAt, turnAt, scratch, dst, maxima, wholeAt] = layOut([
     (band + 2 * J) * stride * 4,
     (band + 2 * J) * nb * 4,
     (J + 1) * tStride * 4,
     (J + 1) * 8,
     stride * 4 + nb * 16,
     band * width16 * 4,
+    (band + 2 * J) * levels * stride * 4,
+    (J + 1) * 4,
   ]);
   const stars = new Float32Array(k.memory.buffer, starAt, (J + 1) * tStride).fill(-1);
   const turns = new Float32Array(k.memory.buffer, turnAt, (J + 1) * 2);
@@ -117,16 +135,24 @@ export function drumOffset(
     turns.set([Math.cos(a), Math.sin(a)], 2 * j);
     for (let dx = 0; dx <= R; dx++) stars[j * tStride + dx] = holdsMost(profile, wider, a, dx * f.cell);
   }
+  if (levels > 0)
+    new Int32Array(k.memory.buffer, wholeAt, J + 1).set(wholeWidths(stars, tStride, R, drum.radius + highest(f)));
   const { shape, p0, p1, p2 } = profile;
   const out = new Float32Array((rows[1] - rows[0]) * f.width);
   for (let y0 = rows[0]; y0 < rows[1]; y0 += band) {
     const y1 = Math.min(rows[1], y0 + band);
     copyRays(f, drum, [y0, y1], { J, pad, stride, src });
-    k.blockMax8(src, (y1 - y0 + 2 * J) * nb, blocks);
-    k.drumBand(
-      ...[src, blocks, starAt, turnAt, scratch, dst, stride, pad, width16, y1 - y0, J, R, tStride, f.cell],
-      ...[shape, profile.R, p0, p1, p2, wider],
-    );
+    if (levels > 0) {
+      for (let j = 0; j < y1 - y0 + 2 * J; j++)
+        k.rowMaxima(src + j * stride * 4, stride, levels, maxima + j * levels * stride * 4);
+      k.drumFlatBand(src, maxima, wholeAt, starAt, turnAt, dst, stride, pad, width16, y1 - y0, J, tStride, levels);
+    } else {
+      k.blockMax8(src, (y1 - y0 + 2 * J) * nb, blocks);
+      k.drumBand(
+        ...[src, blocks, starAt, turnAt, scratch, dst, stride, pad, width16, y1 - y0, J, R, tStride, f.cell],
+        ...[shape, profile.R, p0, p1, p2, wider],
+      );
+    }
     const view = new Float32Array(k.memory.buffer, dst, band * width16);
     for (let y = y0; y < y1; y++)
       for (let i = 0; i < f.width; i++) out[(y - rows[0]) * f.width + i] = view[(y - y0) * width16 + i] - drum.radius;

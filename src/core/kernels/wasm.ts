@@ -11,6 +11,7 @@ interface Exports {
   offsetLines(...args: number[]): void;
   sweep(...args: number[]): void;
   drumBand(...args: number[]): void;
+  drumFlatBand(...args: number[]): void;
   drumSweep(...args: number[]): void;
 }
 

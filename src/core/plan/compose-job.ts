@@ -1,13 +1,4 @@
-import {
-  compose,
-  type Effect,
-  emptySurface,
-  type Op,
-  opOf,
-  plannedOp,
-  type SurfaceFacts,
-  surfaceFacts,
-} from '../arrange/compose';
+import { compose, type Effect, emptySurface, type Op, opOf, type SurfaceFacts, surfaceFacts } from '../arrange/compose';
 import { type LayerEffect, layerEffects } from '../arrange/effects';
 import { renderKey } from '../arrange/engine';
 import { isGroove } from '../arrange/grooves';
@@ -23,6 +14,7 @@ import { layersNamed } from '../doc/pass';
 import type { LayerSeen } from '../proof/checks/rule';
 import { seenLayers } from '../setup/view';
 import { type Composing, type LoadContent, maskedBy } from './composing';
+import { plannedOp } from './planned-op';
 import type { RunStage } from './stage';
 
 type LayerMeta = ContentFacts & { window: Window; lostPlan: number; thinCells: number };

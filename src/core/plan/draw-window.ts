@@ -1,4 +1,4 @@
-import { compose, emptySurface, plannedOp } from '../arrange/compose';
+import { compose, emptySurface } from '../arrange/compose';
 import type { Drawn } from '../arrange/edges';
 import type { Content } from '../arrange/kinds/kind';
 import { type Placed, placedOf, renderLayer } from '../arrange/render';
@@ -9,6 +9,7 @@ import type { SeenLayer } from '../doc/layer';
 import type { Grid } from '../field/height-field';
 import { seenLayers } from '../setup/view';
 import { type Composing, type LoadContent, maskedBy } from './composing';
+import { plannedOp } from './planned-op';
 
 /** What is drawn of a setup's layers window by window: plain data, so that other threads can draw too. */
 export interface Drawing {

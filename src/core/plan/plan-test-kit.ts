@@ -1,6 +1,8 @@
+import { newTurned } from '../arrange/kinds/turned/fresh';
 import { newShape } from '../arrange/new-layer';
 import type { Cutter } from '../cutter/cutter';
 import { DRAWER, HOBBY_MACHINE, materialNamed } from '../doc/defaults';
+import { heldOver } from '../doc/drum';
 import { applyEdits } from '../doc/edits';
 import type { Job } from '../doc/job';
 import type { PassKindName, PassOf } from '../doc/pass';
@@ -178,7 +180,9 @@ export function allWrong(): Job {
   face.board.setups[1].passes.push({ ...proposed('skim', face, em), id: 'uneven' });
   const uneven = face.board.setups[1].passes.at(-1) as PassOf<'skim'>;
   uneven.points[0].thickness = 90;
-  face.document.boards.push(wrongDrum(face.document));
+  add('part', em, () => {});
+  face.layers.push(newTurned('flat-on-board', 'Flat', { kind: 'flat' }, face.board));
+  face.document.boards.push(wrongDrum(face.document), wrongTurning(face.document));
   return face.document;
 }
 
@@ -197,7 +201,32 @@ function wrongDrum(job: Job): Job['boards'][number] {
   return Object.assign(drum, {
     id: 'drum',
     face: 'bare',
-    drum: { chuck: drum.x, tailStock: 5 },
+    drum: heldOver(drum.x, 5),
     setups: [{ ...setup, ...own }],
   });
+}
+
+/** A drum whose turned forms, holes, cut-offs, blanks and collar are all wrong. */
+function wrongTurning(job: Job): Job['boards'][number] {
+  const drum = Object.assign(structuredClone(job.boards[0]), { id: 'turned', face: 'bare' });
+  drum.drum = { ...heldOver(20, 5), collar: { x: 4, width: 6 } };
+  const view = setupView(job);
+  const em = drawerBit('em6');
+  const passes = [
+    Object.assign(proposed('turn', view, em), { blank: { kind: 'square', side: 10 } }),
+    Object.assign(proposed('turn', view, em), { blank: { kind: 'square', side: 60 } }),
+    Object.assign(proposed('hole', view, em), { diameter: 12, depth: null, dowel: 5 }),
+    Object.assign(proposed('part', view, em), { along: [6], width: 2, left: 60 }),
+  ];
+  passes.forEach((p, i) => {
+    p.id = `turned${i}`;
+  });
+  const section = { kind: 'ball', radius: 1 } as const;
+  const layers = [
+    Object.assign(newTurned('askew', 'Askew', { kind: 'flat' }, drum), { turn: 30, rise: 20 }),
+    Object.assign(newTurned('deep', 'Deep', { kind: 'flutes', count: 3, twist: 0, section }, drum), { rise: 2 }),
+  ];
+  const own = { id: 'turning', name: 'Turning', layers, gaps: [], passes };
+  drum.setups = [{ ...drum.setups[0], ...own }];
+  return drum;
 }

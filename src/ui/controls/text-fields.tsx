@@ -65,25 +65,27 @@ function TypedField({
   );
 }
 
-/** A length in mm, shown in the shop's unit first: takes either unit, fractions and sums, and shows the other one beside it. */
-export function LengthField({ label, mark, value, onChange, note, ...bounds }: NumberProps) {
+/** How a length is shown and taken in the shop's unit: either unit, fractions and sums. @param places decimals of mm; one more of inches */
+function useLength({ value, onChange, ...bounds }: Omit<NumberProps, 'label' | 'note' | 'mark'>, places: number) {
   const unit = useUnit();
-  return (
-    <TypedField
-      label={label}
-      mark={mark}
-      note={note}
-      shown={formatLength(value, unit, unit === 'mm' ? 3 : 4)}
-      suffix={formatLength(value, unit === 'mm' ? 'in' : 'mm', Math.abs(value) < 1 ? 4 : undefined)}
-      take={(text) =>
-        taken(
-          () => parseLength(text, unit),
-          (v) => limit(v, bounds, (n) => formatLength(n, unit)),
-          (v) => onChange(Number(v.toFixed(5))),
-        )
-      }
-    />
-  );
+  return {
+    unit,
+    shown: formatLength(value, unit, unit === 'mm' ? places : places + 1),
+    take: (text: string) =>
+      taken(
+        () => parseLength(text, unit),
+        (v) => limit(v, bounds, (n) => formatLength(n, unit)),
+        (v) => onChange(Number(v.toFixed(5))),
+      ),
+  };
+}
+
+/** A length in mm, shown in the shop's unit first, with the other one beside it. */
+export function LengthField({ label, mark, note, ...length }: NumberProps) {
+  const { unit, ...typed } = useLength(length, 3);
+  const { value } = length;
+  const suffix = formatLength(value, unit === 'mm' ? 'in' : 'mm', Math.abs(value) < 1 ? 4 : undefined);
+  return <TypedField label={label} mark={mark} note={note} suffix={suffix} {...typed} />;
 }
 
 /** A plain number with its unit. @param whole no fractions */
@@ -158,22 +160,10 @@ export function WholeCell({ label, value, onChange }: Pick<NumberProps, 'label' 
   );
 }
 
-/** A length in a table, mm, shown in the shop's unit. @param label what it is, for who does not see the table */
-export function LengthCell({ label, value, onChange, ...bounds }: Omit<NumberProps, 'note' | 'mark'>) {
-  const unit = useUnit();
-  return (
-    <Typed
-      label={label}
-      shown={formatLength(value, unit, unit === 'mm' ? 2 : 3)}
-      take={(text) =>
-        taken(
-          () => parseLength(text, unit),
-          (v) => limit(v, bounds, (n) => formatLength(n, unit)),
-          (v) => onChange(Number(v.toFixed(5))),
-        )
-      }
-    />
-  );
+/** A length in a table, mm. @param label what it is, for who does not see the table */
+export function LengthCell({ label, ...length }: Omit<NumberProps, 'note' | 'mark'>) {
+  const { unit: _, ...typed } = useLength(length, 2);
+  return <Typed label={label} {...typed} />;
 }
 
 export function TextField({

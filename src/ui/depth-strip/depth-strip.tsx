@@ -87,7 +87,6 @@ export function DepthStrip({ job, surface, plan, layout, width, height, pointer,
   }, [surface, exact.data, section, n]);
 
   const room = height - TOP - SPOIL - 12;
-  // An uneven board, or a blank that is not round yet, stands over its own top.
   const over = Math.max(0, ...Array.from(heights?.cut ?? []));
   const tall = Math.max(0.25, Math.min(8, room / ((board.thickness + over) * scale)));
   const v = scale * tall;
@@ -96,8 +95,7 @@ export function DepthStrip({ job, surface, plan, layout, width, height, pointer,
   const at = (i: number) => left + ((across && !forward ? n - 1 - i : i) / (n - 1)) * length * scale;
   const bottom = py(-board.thickness);
   const end = left + length * scale;
-  const widest = board.thickness + over;
-  const circle = { radius: board.thickness, scale: Math.min(scale, (room - 4) / (2 * widest)) };
+  const circle = { radius: board.thickness, scale: Math.min(scale, (room - 4) / 2 / (board.thickness + over)) };
 
   // Place of the pointer along the line, as a share.
   const t =
@@ -137,7 +135,7 @@ export function DepthStrip({ job, surface, plan, layout, width, height, pointer,
         {round && (
           <RoundSection
             {...{ heights, section, ...circle }}
-            middle={{ x: width / 2, y: TOP + 4 + widest * circle.scale }}
+            middle={{ x: width / 2, y: TOP + 4 + (board.thickness + over) * circle.scale }}
             at={marked === null ? null : (pointer?.y ?? null)}
           />
         )}

@@ -11,6 +11,22 @@ const NEAR = 0.01;
 /** Least length between chuck and tail stock that is worth turning, mm. */
 const LEAST = 10;
 
+/** A collar that does not lie between what holds the drum. */
+function ofCollar(board: Board, path: (string | number)[]): Found[] {
+  const [from, to] = freeOf(board);
+  const collar = board.drum?.collar;
+  if (!collar || (collar.x - collar.width / 2 >= from && collar.x + collar.width / 2 <= to)) return [];
+  const edits = [{ set: ['boards', { id: board.id }, 'drum', 'collar'], to: null }];
+  return [
+    problem(
+      'collar-place',
+      [...path, 'drum', 'collar'],
+      { x: collar.x, width: collar.width, from, to },
+      { fixes: [{ id: 'no-collar', figures: {}, edits }] },
+    ),
+  ];
+}
+
 function ofDrum(job: Job, board: Board, path: (string | number)[]): Found[] {
   const out: Found[] = [];
   if (!job.machine.rotary)
@@ -47,18 +63,7 @@ function ofDrum(job: Job, board: Board, path: (string | number)[]): Found[] {
         { fixes: [{ id: 'longer-drum', figures: { length: least }, edits: [{ set: [...at, 'x'], to: least }] }] },
       ),
     );
-  const collar = board.drum?.collar;
-  if (collar && board.x >= least && (collar.x - collar.width / 2 < from || collar.x + collar.width / 2 > to))
-    out.push(
-      problem(
-        'collar-place',
-        [...path, 'drum', 'collar'],
-        { x: collar.x, width: collar.width, from, to },
-        {
-          fixes: [{ id: 'no-collar', figures: {}, edits: [{ set: [...at, 'drum', 'collar'], to: null }] }],
-        },
-      ),
-    );
+  out.push(...ofCollar(board, path));
   board.setups.forEach((setup, i) => {
     if (setup.up === 'face') return;
     out.push(
