@@ -1,10 +1,12 @@
 import { afterAll, describe, expect, test } from 'vitest';
+import { deepenTurned, freshForm, newTurned } from '../arrange/kinds/turned/fresh';
+import type { TurnedForm } from '../arrange/kinds/turned/schema';
 import { newShape } from '../arrange/new-layer';
 import type { Cutter } from '../cutter/cutter';
 import { HOBBY_MACHINE, materialNamed } from '../doc/defaults';
 import { applyEdits, withEdits } from '../doc/edits';
 import type { Job } from '../doc/job';
-import { type Layer, PLAIN_LAYER } from '../doc/layer';
+import { type Layer, type LayerOf, PLAIN_LAYER } from '../doc/layer';
 import type { PassKindName, PassOf } from '../doc/pass';
 import { PLAIN_TONE } from '../doc/tone';
 import type { Finding, Found } from '../findings/finding';
@@ -68,6 +70,22 @@ const turned = (edit: (j: SetupView) => unknown) =>
     j.cell = 0.4;
     j.passes = j.passes.filter((p) => p.kind === 'finish');
     edit(j);
+  });
+/** The same with a turned form, changed. */
+const formed = (kind: TurnedForm['kind'], change: (l: LayerOf<'turned'>) => unknown) =>
+  turned((j) => {
+    const layer = newTurned(kind, kind, freshForm(kind, j.board), j.board);
+    change(layer);
+    j.layers = [layer];
+  });
+/** The same with one more pass, changed. */
+const roundPass = (kind: 'hole' | 'turn' | 'part', bit: Cutter, change: object) =>
+  turned((j) => {
+    applyEdits(j.document, addPass(j, kind, bit));
+    for (const p of j.passes) {
+      if (p.kind === 'hole') p.places = [{ x: 24, y: 30 }];
+      if (p.kind === kind) Object.assign(p, change);
+    }
   });
 /** The panel with sloping sides, which are roughed in steps. */
 const bevelled = (edit: (j: SetupView) => void) =>
@@ -180,6 +198,20 @@ const SCENES: [string, () => SetupView][] = [
   ['drum-pass', () => turned((j) => j.passes.push(proposed('cutout', j, j.cutters[0])))],
   ['round-rows', () => turned((j) => Object.assign(j.passes[0], { angle: 45 }))],
   ['round-rows', () => plain((j) => Object.assign(j.passes[1], { lines: 'spiral' }))],
+  ['turned-flat-board', () => plain((j) => j.layers.push(newTurned('flat', 'Flat', { kind: 'flat' }, j.board)))],
+  ['turned-askew', () => formed('flat', (l) => (l.turn = 30))],
+  ['turned-deep', () => formed('cylinder', (l) => deepenTurned(l, 9.8))],
+  ['flute-deep', () => formed('flutes', (l) => (l.rise = 2))],
+  ['drum-only', () => withPass('part', em6())],
+  ['hole-cone', () => roundPass('hole', { ...em6(), maxPlungeDepth: 3 }, { diameter: 12, depth: 4 })],
+  ['hole-axis', () => roundPass('hole', drawerBit('drill6'), { depth: null, peck: 3 })],
+  ['hole-dowel', () => roundPass('hole', drawerBit('drill6'), { depth: 4, dowel: 6 })],
+  ['turn-small', () => roundPass('turn', em6(), { blank: { kind: 'round', diameter: 19 } })],
+  ['turn-corner', () => roundPass('turn', em6(), { blank: { kind: 'square', side: 26 } })],
+  ['part-narrow', () => roundPass('part', drawerBit('em3'), { along: [34], width: 2 })],
+  ['part-nothing', () => roundPass('part', drawerBit('em3'), { along: [34], left: 22 })],
+  ['part-held', () => roundPass('part', drawerBit('em3'), { along: [41] })],
+  ['collar-place', () => turned((j) => (j.board.drum!.collar = { x: 4, width: 4 }))],
   ['stepover-wide', () => plain((j) => Object.assign(j.passes[0], { stepover: 5 }))],
   ['stepover-fine', () => plain((j) => Object.assign(j.passes[0], { stepover: 0.01 }))],
   ['skim-finished-face', () => withPass('skim', em6(), (_, j) => (j.board.face = 'painted'))],

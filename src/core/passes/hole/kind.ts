@@ -35,7 +35,14 @@ function roundHoles(at: PassAt<HolePass>, drilled: boolean): Found[] {
   const out: Found[] = [];
   if (!drilled)
     out.push(
-      passProblem(at, 'hole-cone', 'diameter', { hole: pass.diameter }, [setValue(at, 'diameter', cutter.diameter)]),
+      passProblem(
+        at,
+        'hole-cone',
+        'diameter',
+        { hole: pass.diameter },
+        // A bit that does not plunge drills nothing: another one is for the carver to choose.
+        cutter.maxPlungeDepth > 0 ? [setValue(at, 'diameter', cutter.diameter)] : [],
+      ),
     );
   if (pass.depth === null || pass.depth > most)
     out.push(
@@ -69,7 +76,7 @@ export const hole: PassKind<'hole'> = {
       kind: 'hole',
       cutter: c.id,
       places: ends(view, c.diameter),
-      diameter: widthFor(c),
+      diameter: view.board.drum ? c.diameter : widthFor(c),
       depth: clean(Math.min(10, view.board.thickness / 2)),
       into: 0.5,
       peck: drilled ? Math.min(c.maxPlungeDepth, c.maxStepdown) : c.maxStepdown,
