@@ -21,6 +21,48 @@ const server = [`${S}server.test.ts`, `${S}keeping.test.ts`];
 /** [name, file, from, to, tests] */
 const FAULTS = [
   [
+    'drum: a closer look sees a flat sheet',
+    `${C}proof/closer.ts`,
+    '...(field.drum ? { drum: { ...field.drum, rows: FINER * field.drum.rows } } : {}),',
+    '',
+    [`${C}plan/drum-work.test.ts`],
+  ],
+  [
+    'drum: moves of more than a turn are cut together',
+    `${C}kernels/stock-removal.ts`,
+    'if (to > from && high - low + 2 * wider + f.cell >= turn) break;',
+    '',
+    [`${C}kernels/drum-removal.test.ts`],
+  ],
+  [
+    'drum: flutes have the section of the blank wherever they lie',
+    `${C}arrange/kinds/turned/kind.ts`,
+    'Math.max(LEAST * radius, radius + ground)',
+    'radius',
+    [`${C}arrange/kinds/turned/turned.test.ts`],
+  ],
+  [
+    'drum: the tip of letters counts on the sheet',
+    `${C}passes/letter/round-ground.ts`,
+    'rho * Math.cos(a) - profileHeight(profile, l)',
+    'rho - profileHeight(profile, l)',
+    [`${C}plan/drum-letters.test.ts`],
+  ],
+  [
+    'drum: an axis that turns on and on is turned all the way back',
+    `${C}program/round-words.ts`,
+    'if (free) this.wind(moves[k + 1], n.angle);',
+    '',
+    [`${C}program/round.test.ts`],
+  ],
+  [
+    'drum: a blank is as round as its drum',
+    `${C}proof/prove.ts`,
+    'if (over) raiseBy(solid, frames[i], over);',
+    '',
+    [`${C}plan/drum-work.test.ts`],
+  ],
+  [
     'drum: rays beside a flat end hold it with all of their length',
     `${C}kernels/drum-offset.ts`,
     'if (profile.shape === 0) return w / s;',

@@ -9,7 +9,7 @@ import { blankTops, cornerOver } from '../passes/turn/blank';
 import type { TurnPass } from '../passes/turn/schema';
 import { barOf } from '../proof/bar';
 import type { SetupView } from '../setup/view';
-import { AROUND, DRUM, drumJob } from './drum-test-kit';
+import { AROUND, DRUM, drumJob, hollow } from './drum-test-kit';
 import { drawerBit, errorsOf, planShapes, proposed, type SetupPlan, wrongIn } from './plan-test-kit';
 
 const R = DRUM.diameter / 2;
@@ -164,4 +164,18 @@ test('a collar and what is glued on stay as they are, and layers that reach into
   expect(plan.summary.programs[0].text).toMatch(/\(collar at 20 mm from the left end stays/);
   view.board.drum!.collar = { x: 4, width: 4 };
   expect(wrongIn(view)).toMatch(/collar at 4 mm does not lie between what holds the drum/);
+});
+
+test('a closer look at edges cuts rays too, and sees turned forms: it tells no gouge where none is', async () => {
+  const contour = form(
+    'contour',
+    { kind: 'contour', points: [0, 0.5, 1].map((along) => ({ along, down: along === 0.5 ? 1 : 0.4 })), curved: true },
+    { size: { x: 30, y: AROUND }, centre: { x: 22, y: 0 } },
+  );
+  const view = drumJob([contour, hollow('thumb', 22, 20, { rise: 0.8 })], (v) => {
+    v.passes = v.passes.filter((p) => p.kind === 'finish');
+  });
+  const plan = await planShapes(view);
+  expect(plan.summary.eye.closer).toBeGreaterThan(0);
+  expect(plan.summary.findings.filter((f) => f.rule === 'gouge')).toEqual([]);
 });
