@@ -2,6 +2,7 @@ import { expect, test } from 'vitest';
 import { newShape } from '../arrange/new-layer';
 import type { Layer } from '../doc/layer';
 import { sampleField } from '../field/height-field';
+import { letterSlots } from '../passes/letter/plan';
 import type { LetterPass } from '../passes/letter/schema';
 import { AROUND, DRUM, drumJob } from './drum-test-kit';
 import { drawerBit, errorsOf, planShapes, proposed, saidOf } from './plan-test-kit';
@@ -41,6 +42,10 @@ test('letters round a drum are as wide on the wood as they are drawn: along it, 
     lettered([bar('along', 22, 0, { size: { x: 8, y: 3 } }), bar('round', 26, AROUND / 2, { turn: 90 })]),
   );
   expect(errorsOf(plan)).toEqual([]);
+  // What a pass says of itself is stored between its plan and the proof, as JSON.
+  const { facts } = plan.summary.passes[0];
+  expect(JSON.parse(JSON.stringify(facts))).toEqual(facts);
+  expect(letterSlots(JSON.parse(JSON.stringify(facts)), V)[0].chains[0]).toBeInstanceOf(Float64Array);
   // Along the drum the bit's sides touch both edges of the bar where it is 1.5 mm of circle away.
   const w = 1.5 / R;
   const tip = R * Math.cos(w) - (R * Math.sin(w)) / Math.tan(BETA);

@@ -3,7 +3,6 @@ import type { Cutter } from '../../cutter/cutter';
 import { enterWood } from '../../motion/enter';
 import { shortestHop } from '../../motion/link';
 import { type MoveKind, Path, sinkingFeed } from '../../motion/path';
-import type { Polygon } from '../../outline/polygon';
 import { clearHeights, highestAlong, lowerStock, type PassContext, type Tool } from '../context';
 import type { Slot } from '../slots';
 import { type Line, linesOf } from './lines';
@@ -22,10 +21,11 @@ export interface LetterEdge {
   y: number;
   step: number;
 }
-/** Lines that a bit runs along within an outline. Round a drum they are what letters leave there: no layer's shape is theirs. */
+/** Lines that a bit runs along within an outline, as plain data that can be stored. Round a drum they are what letters leave there: no layer's shape is theirs. */
 export interface LetterCut {
-  polygon: Polygon;
-  chains: Float64Array[];
+  /** Its rings, x y each, and the lines, x y z each, mm. */
+  polygon: number[][];
+  chains: number[][];
 }
 
 /** What a pass for letters has to say of itself. */
@@ -35,11 +35,17 @@ export interface LetterFacts {
 }
 
 /** A ring of x y z points that ends where it begins. */
-const ringOf = (points: Float64Array) => Float64Array.from([...points, ...points.subarray(0, 3)]);
+const ringOf = (points: Float64Array) => [...points, ...points.subarray(0, 3)];
 
 /** What letters round a drum leave in the target, each within its own outline. */
 export const letterSlots = (facts: LetterFacts, cutter: Cutter): Slot[] =>
-  facts.cuts.map(({ polygon, chains }) => ({ cutter, chains, loose: null, through: false, within: polygon }));
+  facts.cuts.map(({ polygon, chains }) => ({
+    cutter,
+    chains: chains.map((c) => Float64Array.from(c)),
+    loose: null,
+    through: false,
+    within: polygon.map((r) => Float64Array.from(r)),
+  }));
 
 /** The ground beneath letters steps over an edge when it changes by so much, mm, and so steeply. */
 const STEP_LEAST = 1;
@@ -83,7 +89,10 @@ export async function planLetters(
     const edge = edgeUnder(g.layer, mine);
     if (edge) edges.push(edge);
     if (ctx.board.drum)
-      cuts.push({ polygon: g.polygon, chains: mine.map(({ points, closed }) => (closed ? ringOf(points) : points)) });
+      cuts.push({
+        polygon: g.polygon.map((r) => Array.from(r)),
+        chains: mine.map(({ points, closed }) => (closed ? ringOf(points) : Array.from(points))),
+      });
     return mine;
   });
   const path = new Path();
