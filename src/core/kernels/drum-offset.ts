@@ -5,6 +5,8 @@ import { kernels, layOut } from './wasm';
 
 /** Rows worked on at a time, as for the cutter offset. */
 const BAND = 256;
+/** More than the rounding of a radius, mm. */
+const SURE = 1e-3;
 /** Stands for a ray that may hold a tip however far it reaches out. */
 const FREE = 1e9;
 
@@ -42,6 +44,13 @@ export function holdsMost(profile: Profile, wider: number, a: number, dx: number
   return (from + to) / 2;
 }
 
+/** Tips over rows of a field are held from here on at least, mm: by their own rays, which are the least of all where none of them is air. */
+function heldFrom(f: HeightField, drum: Drum, [y0, y1]: [number, number]): number {
+  let least = Infinity;
+  for (let k = y0 * f.width; k < y1 * f.width; k++) if (f.data[k] < least) least = f.data[k];
+  return drum.radius + least - SURE;
+}
+
 /** The least radius of the rays over rows of a field that are material, mm; AIR is none. */
 function leastRadius(f: HeightField, { radius }: Drum, [y0, y1]: [number, number]): number {
   let least = Infinity;
@@ -59,21 +68,27 @@ export function rowsRound(f: HeightField, drum: Drum, R: number, rows: [number, 
   return Math.min(most, Math.ceil(Math.atan2(R, Math.max(1e-9, least)) / ((2 * Math.PI) / drum.rows)));
 }
 
-/** Radii of the rows y0 - J .. y1 + J of a field, padded by `pad` floats either side; beyond the ends of a field that goes not round is air. */
+/** Radii of the rows y0 - J .. y1 + J of a field, padded by `pad` floats either side; beyond the ends of a field that goes not round is air. @returns the least of them */
 function copyRays(
   f: HeightField,
   drum: Drum,
   [y0, y1]: [number, number],
   at: { J: number; pad: number; stride: number; src: number },
-) {
+): number {
   const { J, pad, stride, src } = at;
+  let least = Infinity;
   const view = new Float32Array(kernels().memory.buffer, src, (y1 - y0 + 2 * J) * stride).fill(AIR);
   for (let y = y0 - J; y < y1 + J; y++) {
     const j = goesRound(f) ? rowInTurn(drum, y) : y;
     if (j < 0 || j >= f.height) continue;
     const to = (y - y0 + J) * stride + pad;
-    for (let i = 0; i < f.width; i++) view[to + i] = f.data[j * f.width + i] + drum.radius;
+    for (let i = 0; i < f.width; i++) {
+      const r = f.data[j * f.width + i] + drum.radius;
+      view[to + i] = r;
+      if (r > AIR / 2 && r < least) least = r;
+    }
   }
+  return Number.isFinite(least) ? Math.max(0, least) : 0;
 }
 
 /** Highest of a field's heights, mm. */
@@ -81,6 +96,38 @@ function highest({ data }: HeightField): number {
   let high = AIR;
   for (let k = 0; k < data.length; k++) if (data[k] > high) high = data[k];
   return high;
+}
+
+/**
+ * For the angles one row apart, up to the last at which a ray can hold a tip: where along the axis a ray lies, how high over the axis the place of it
+ * stands that holds a tip most (a flat end: its radius), -1 where it lies outside of the cutter or holds none higher than its own ray does.
+ * @param J angles to look at
+ * @param tStride floats an angle
+ * @param between the highest of all radii, and the least from which a tip can be held, mm
+ */
+function starsOf(
+  f: HeightField,
+  drum: Drum,
+  cutter: [Profile, number],
+  J: number,
+  tStride: number,
+  between: [number, number],
+) {
+  const [profile, wider] = cutter;
+  const R = Math.floor((profile.R + wider) / f.cell + 1e-6);
+  const stars: number[] = [];
+  for (let j = 0; j <= J; j++) {
+    const a = (2 * Math.PI * j) / drum.rows;
+    const row = new Array<number>(tStride).fill(-1);
+    for (let dx = 0; dx <= R; dx++) {
+      const most = holdsMost(profile, wider, a, dx * f.cell);
+      if (most < 0 || holdsTip(profile, wider, Math.min(most, between[0]), a, dx * f.cell) < between[1]) break;
+      row[dx] = profile.shape === 0 ? most : most * Math.cos(a);
+    }
+    if (row[0] < 0) break;
+    stars.push(...row);
+  }
+  return Float32Array.from(stars);
 }
 
 /** For every angle up to how many cells along the axis rays that reach out to `top` all end inside a flat-ended cutter; -1 for none. */
@@ -110,11 +157,16 @@ export function drumOffset(
 ): Float32Array {
   const k = kernels();
   const R = Math.floor((profile.R + wider) / f.cell + 1e-6);
-  const J = rowsRound(f, drum, profile.R + wider, rows);
   const width16 = up(f.width, 16);
   const pad = up(R + 40, 8);
   const stride = width16 + 2 * pad;
   const [nb, tStride] = [stride >> 3, up(R + 1, 32) + 32];
+  const top = drum.radius + highest(f);
+  const near = starsOf(f, drum, [profile, wider], rowsRound(f, drum, profile.R + wider, rows), tStride, [
+    top,
+    heldFrom(f, drum, rows),
+  ]);
+  const J = Math.max(0, near.length / tStride - 1);
   const band = Math.min(BAND, rows[1] - rows[0]);
   // A flat end needs windows of its rays' highest instead of blocks.
   const levels = profile.shape === 0 ? 32 - Math.clz32(2 * R + 1) : 0;
@@ -128,20 +180,19 @@ export function drumOffset(
     (band + 2 * J) * levels * stride * 4,
     (J + 1) * 4,
   ]);
-  const stars = new Float32Array(k.memory.buffer, starAt, (J + 1) * tStride).fill(-1);
+  new Float32Array(k.memory.buffer, starAt, near.length).set(near);
   const turns = new Float32Array(k.memory.buffer, turnAt, (J + 1) * 2);
-  for (let j = 0; j <= J; j++) {
-    const a = (2 * Math.PI * j) / drum.rows;
-    turns.set([Math.cos(a), Math.sin(a)], 2 * j);
-    for (let dx = 0; dx <= R; dx++) stars[j * tStride + dx] = holdsMost(profile, wider, a, dx * f.cell);
-  }
-  if (levels > 0)
-    new Int32Array(k.memory.buffer, wholeAt, J + 1).set(wholeWidths(stars, tStride, R, drum.radius + highest(f)));
+  for (let j = 0; j <= J; j++)
+    turns.set(
+      [Math.cos, Math.sin].map((of) => of((2 * Math.PI * j) / drum.rows)),
+      2 * j,
+    );
+  if (levels > 0) new Int32Array(k.memory.buffer, wholeAt, J + 1).set(wholeWidths(near, tStride, R, top));
   const { shape, p0, p1, p2 } = profile;
   const out = new Float32Array((rows[1] - rows[0]) * f.width);
   for (let y0 = rows[0]; y0 < rows[1]; y0 += band) {
     const y1 = Math.min(rows[1], y0 + band);
-    copyRays(f, drum, [y0, y1], { J, pad, stride, src });
+    const low = copyRays(f, drum, [y0, y1], { J, pad, stride, src });
     if (levels > 0) {
       for (let j = 0; j < y1 - y0 + 2 * J; j++)
         k.rowMaxima(src + j * stride * 4, stride, levels, maxima + j * levels * stride * 4);
@@ -149,7 +200,7 @@ export function drumOffset(
     } else {
       k.blockMax8(src, (y1 - y0 + 2 * J) * nb, blocks);
       k.drumBand(
-        ...[src, blocks, starAt, turnAt, scratch, dst, stride, pad, width16, y1 - y0, J, R, tStride, f.cell],
+        ...[src, blocks, starAt, turnAt, scratch, dst, stride, pad, width16, y1 - y0, J, R, tStride, f.cell, low],
         ...[shape, profile.R, p0, p1, p2, wider],
       );
     }
