@@ -1,91 +1,18 @@
 // Stock removal around a drum: lowers each ray to the lowest radius at which it enters a cutter that moves along, around and in or out at once.
 // See ../drum-removal.ts for the definition. Moves are straight on the drum's sheet, drawn at the radius where the cutter meets most: S.
+import { BIG, cosine, cosineOf, entry, R, R2, RIM, sine, sineOf, takeCutter } from './drum-entry';
 import { begin, MEASURE, PLAIN, RAPID, take, tell } from './engaged';
 import { BALL, BULL, FLAT, lowestFour, profileFour, TAPERED, takeUp, VEE } from './lowest';
 
 const SEGMENT: usize = 56, TOLD: usize = 24;
-const BIG: f32 = 1e30;
-/** A cutter's rim belongs to it by so much, mm. */
-const RIM: f64 = 1e-4;
 /** A move that rises or falls by less needs no second look at where a ray is met lowest. */
 const LEVEL: f64 = 0.02;
 
-// The cutter: radius, its square with the rim; corner, sphere or flat radius, cone's start and rise.
-let R: f32, R2: f32, q0: f32, q1: f32, q2: f32;
 // The move: direction on the sheet, length, slope, the start's radius, the lower of its ends as a height, half the sheet's chord squared, the sheet's radius and the drum's.
 let ux: f32, uy: f32, long: f32, slope: f32, start: f32, floor: f32, reach2: f32, S: f32, D: f32;
 // By how much a place lies nearer to the move than the sheet tells, at most: squared.
 let nearer2: f32;
 let amin: f64, amax: f64;
-
-// Sine and cosine of angles up to 1.3: the series, within 2e-6.
-@inline
-function sineOf(d: v128): v128 {
-  const d2 = f32x4.mul(d, d);
-  let p = f32x4.add(f32x4.splat(-1.0 / 5040.0), f32x4.mul(d2, f32x4.splat(1.0 / 362880.0)));
-  p = f32x4.add(f32x4.splat(1.0 / 120.0), f32x4.mul(d2, p));
-  p = f32x4.add(f32x4.splat(-1.0 / 6.0), f32x4.mul(d2, p));
-  return f32x4.mul(d, f32x4.add(f32x4.splat(1), f32x4.mul(d2, p)));
-}
-@inline
-function cosineOf(d: v128): v128 {
-  const d2 = f32x4.mul(d, d);
-  let p = f32x4.add(f32x4.splat(1.0 / 40320.0), f32x4.mul(d2, f32x4.splat(-1.0 / 3628800.0)));
-  p = f32x4.add(f32x4.splat(-1.0 / 720.0), f32x4.mul(d2, p));
-  p = f32x4.add(f32x4.splat(1.0 / 24.0), f32x4.mul(d2, p));
-  p = f32x4.add(f32x4.splat(-0.5), f32x4.mul(d2, p));
-  return f32x4.add(f32x4.splat(1), f32x4.mul(d2, p));
-}
-
-// How steeply the profile rises at a distance from the axis.
-@inline
-function rise(shape: i32, q: v128): v128 {
-  const zero = f32x4.splat(0), tiny = f32x4.splat(1e-6);
-  if (shape == BULL) {
-    const e = f32x4.pmax(zero, f32x4.sub(q, f32x4.splat(R - q0)));
-    return f32x4.div(e, f32x4.sqrt(f32x4.pmax(tiny, f32x4.sub(f32x4.splat(q0 * q0), f32x4.mul(e, e)))));
-  }
-  if (shape == TAPERED) {
-    const round = f32x4.div(q, f32x4.sqrt(f32x4.pmax(tiny, f32x4.sub(f32x4.splat(q0 * q0), f32x4.mul(q, q)))));
-    return v128.bitselect(round, f32x4.splat(q2), f32x4.le(q, f32x4.splat(q1)));
-  }
-  return v128.bitselect(zero, f32x4.splat(q2), f32x4.le(q, f32x4.splat(q0)));
-}
-
-/**
- * The lowest radius at which a ray enters a cutter whose tip is at radius r; BIG where it misses it. sn, cs: of the angle between the ray and the
- * bit; dx2: square of its distance along the axis. Shapes other than flat and ball by Newton steps from below, where what is over the
- * tip is a concave function of the radius, so that each step falls short of it.
- */
-@inline
-function entry(shape: i32, dx2: v128, sn: v128, cs: v128, r: v128): v128 {
-  const zero = f32x4.splat(0), big = f32x4.splat(BIG);
-  if (shape == BALL) {
-    const e = f32x4.add(r, f32x4.splat(R)), l = f32x4.mul(e, sn);
-    const w2 = f32x4.sub(f32x4.sub(f32x4.splat(R2), dx2), f32x4.mul(l, l));
-    const rho = f32x4.sub(f32x4.mul(e, cs), f32x4.sqrt(f32x4.pmax(zero, w2)));
-    return v128.bitselect(f32x4.pmax(zero, rho), big, f32x4.ge(w2, zero));
-  }
-  let rho = f32x4.div(r, cs);
-  if (shape == FLAT) {
-    const l = f32x4.mul(rho, sn);
-    const w2 = f32x4.sub(f32x4.sub(f32x4.splat(R2), dx2), f32x4.mul(l, l));
-    return v128.bitselect(f32x4.pmax(zero, rho), big, f32x4.ge(w2, zero));
-  }
-  const sn2 = f32x4.mul(sn, sn), tiny = f32x4.splat(1e-9), least = f32x4.splat(0.02);
-  let misses = f32x4.lt(cs, zero);
-  let q = zero;
-  for (let i = 0; i < 6; i++) {
-    const l2 = f32x4.mul(f32x4.mul(rho, rho), sn2), s2 = f32x4.add(dx2, l2);
-    q = f32x4.sqrt(s2);
-    const over = f32x4.sub(f32x4.mul(rho, cs), profileFour(shape, s2));
-    const up = f32x4.sub(cs, f32x4.div(f32x4.mul(rise(shape, q), f32x4.mul(rho, sn2)), f32x4.pmax(tiny, q)));
-    misses = v128.or(misses, f32x4.lt(up, least));
-    rho = f32x4.add(rho, f32x4.div(f32x4.pmax(zero, f32x4.sub(r, over)), f32x4.pmax(least, up)));
-  }
-  const inside = f32x4.ge(f32x4.splat(R2), f32x4.add(dx2, f32x4.mul(f32x4.mul(rho, rho), sn2)));
-  return v128.bitselect(f32x4.pmax(zero, rho), big, v128.andnot(inside, misses));
-}
 
 // What a lane needs of its ray: along and across the move, places from the start.
 let laneX: v128 = f32x4.splat(0), laneA: v128 = f32x4.splat(0), rowY: f32;
@@ -299,8 +226,8 @@ export function drumSweep(
   segs: usize, n: i32, before: bool, after: bool, out: usize, measure: bool, limit: f64,
   shape: i32, radius: f64, p0: f64, p1: f64, p2: f64,
 ): void {
-  R = radius as f32; R2 = ((radius + RIM) * (radius + RIM)) as f32; D = drum as f32;
-  q0 = p0 as f32; q1 = p1 as f32; q2 = p2 as f32;
+  takeCutter(radius, p0, p1, p2);
+  D = drum as f32;
   const inv = 1.0 / cell;
   for (let s = 0; s < n; s++) {
     const q = segs + (s as usize) * SEGMENT;
@@ -345,7 +272,7 @@ export function drumSweep(
       const i0 = max(0, Math.ceil((xa + x0) * inv - 1e-6) as i32), i1 = min(width - 1, Math.floor((xb + x0) * inv + 1e-6) as i32);
       if (i0 > i1) continue;
       rowY = Y as f32;
-      if (straight) { sineRow = Math.sin(Y / sheet) as f32; cosineRow = Math.cos(Y / sheet) as f32; }
+      if (straight) { sineRow = sine(Y / sheet) as f32; cosineRow = cosine(Y / sheet) as f32; }
       const X = ((i0 as f64) * cell - x0) as f32, at = grid + (((j * stride + i0) as usize) << 2);
       row(shape, straight, again, at, i1 - i0, X, cell as f32);
     }
