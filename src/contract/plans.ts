@@ -1,6 +1,6 @@
 import { z } from '../core/units/zod';
 import { endpoint, events, FILE, json, packed } from './endpoint';
-import { jobSummary, planView, type Summary } from './wire';
+import { jobSummary, PARTS, planPart, planView, type Summary } from './wire';
 
 /** How far the planning of a version of a job is. */
 export const planState = z.object({
@@ -38,6 +38,22 @@ export const PLANS = {
     query: z.object({ setup: z.string() }),
     needs: 'a view needs the id of a setup',
     answer: packed(planView),
+  }),
+  /** A part of the surfaces of a setup, with the cells they were planned on or every n-th of them. */
+  part: endpoint({
+    method: 'GET',
+    path: '/api/plans/[id]/part',
+    query: z.object({
+      setup: z.string().max(64),
+      x0: number,
+      y0: number,
+      x1: number,
+      y1: number,
+      most: number.int().min(16).max(2048),
+      of: z.enum(PARTS),
+    }),
+    needs: `a part needs a setup, x0, y0, x1, y1 in mm, most from 16 to 2048, and of: ${PARTS.join(', ')}`,
+    answer: packed(planPart),
   }),
   /** Heights of the surfaces along a line, cell by cell. */
   section: endpoint({

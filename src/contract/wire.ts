@@ -250,3 +250,21 @@ export const planView = z
     }),
   })
   .transform(({ meta, arrays }): PlanView => ({ ...meta, ...arrays }));
+
+/** What is asked for of a part of a board: how it is cut, what that leaves of the target, or how much wood stands. */
+export const PARTS = ['cut', 'left', 'web'] as const;
+const some = z.instanceof(Float32Array).optional();
+/** A part of a plan's surfaces: those that were asked for. */
+export const planPart = z
+  .object({
+    meta: z.object({ grid }),
+    arrays: z.object({
+      cut: some,
+      deviation: some,
+      top: some,
+      under: some,
+      mask: z.instanceof(Uint8Array).optional(),
+    }),
+  })
+  .transform(({ meta, arrays }) => ({ ...meta, ...arrays }));
+export type PlanPart = z.output<typeof planPart>;

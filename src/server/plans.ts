@@ -2,26 +2,35 @@ import { randomUUID } from 'node:crypto';
 import type { Kysely } from 'kysely';
 import type { Judged, WhatIf } from '../contract/jobs';
 import type { PlanState } from '../contract/plans';
+import type { PARTS } from '../contract/wire';
 import { withEdits } from '../core/doc/edits';
 import { type Job, setupsOf } from '../core/doc/job';
-import type { HeightField } from '../core/field/height-field';
 import type { Edit } from '../core/findings/edit';
 import { textOf } from '../core/findings/texts/text-of';
 import type { GivenProgram } from '../core/plan/given-programs';
-import { unpackStage } from '../core/plan/pack';
 import { problems } from '../core/plan/problems';
 import { variantsOf } from '../core/plan/variants';
-import { sectionOf } from '../core/plan/view';
 import type { AssetStore } from './assets';
 import type { Schema } from './database';
 import { BadRequest, NotFound } from './errors';
 import { GivenProofs } from './given';
 import { getJob } from './jobs';
 import { clearResults } from './keeping';
+import { type Box, packedPart, packedSection } from './packed-part';
 import { PlanQueue } from './plan-queue';
 import { type PlanBrief, ResultStore } from './results';
 import { Standings } from './standing';
 import { inputOf, Variants } from './what-if';
+
+/** The surfaces that are sent for what is asked of a part of a board. */
+const PART_ARRAYS = {
+  cut: ['cut', 'mask'],
+  left: ['cut', 'deviation', 'mask'],
+  web: ['top', 'under'],
+} as const satisfies Record<(typeof PARTS)[number], string[]>;
+
+/** The surfaces that a section shows. */
+const SECTIONED = ['target', 'rough', 'cut', 'top', 'under'];
 
 /** @throws BadRequest naming what in a document stops planning */
 function refuseStopped(document: Job): void {
@@ -39,7 +48,6 @@ export class PlanRunner {
   private readonly variants: Variants;
   private readonly given: GivenProofs;
   private readonly standings: Standings;
-  private surfaces: { id: string; fields: Record<string, HeightField> } | undefined;
 
   constructor(
     private readonly db: Kysely<Schema>,
@@ -229,35 +237,33 @@ export class PlanRunner {
   }
 
   /** Surfaces of a setup of a plan, by its id: packed as the page unpacks them. */
-  async view(id: string, setup: string, name: 'view' | 'full'): Promise<Buffer> {
+  async view(id: string, setup: string): Promise<Buffer> {
     const { input } = await this.row(id);
     const at = this.results.summary(input)?.setups.findIndex((s) => s.id === setup) ?? -1;
     if (at < 0) throw new NotFound('this plan has no such setup; plan it again');
-    return this.file(id, `${name}-${at}.bin`);
+    return this.file(id, `view-${at}.bin`);
   }
 
-  /** Heights along a line at full resolution. The last surfaces that were asked for stay in memory: 12 bytes a cell, 20 where
-   * both sides are cut: 960 MB and 1.6 GB of the largest board. */
-  async section(
+  /** Where the surfaces of a setup of a plan lie in full, to be read in parts. */
+  private async full(id: string, setup: string): Promise<string> {
+    const { input } = await this.row(id);
+    const at = this.results.summary(input)?.setups.findIndex((s) => s.id === setup) ?? -1;
+    const file = at < 0 ? null : this.results.file(input, `full-${at}.bin`);
+    if (!file) throw new NotFound('this plan has no such setup, or its result is damaged; plan it again');
+    return file;
+  }
+
+  /** A part of the surfaces of a setup, as finely as they were planned or with as many cells as are asked for. */
+  async part(
     id: string,
-    setup: string,
-    line: { x0: number; y0: number; x1: number; y1: number },
-    n: number,
-  ): Promise<Record<string, number[]>> {
-    const name = `${id} ${setup}`;
-    if (this.surfaces?.id !== name) {
-      const { meta, arrays } = unpackStage(await this.view(id, setup, 'full'));
-      const { grid } = meta as { grid: HeightField };
-      const fields = Object.fromEntries(
-        Object.entries(arrays)
-          .filter(([, a]) => a.length > 0)
-          .map(([key, data]) => [key, { ...grid, data: data as Float32Array }]),
-      );
-      this.surfaces = { id: name, fields };
-    }
-    return Object.fromEntries(
-      Object.entries(this.surfaces.fields).map(([key, f]) => [key, Array.from(sectionOf(f, line, n))]),
-    );
+    { setup, most, of, ...box }: { setup: string; most: number; of: keyof typeof PART_ARRAYS } & Box,
+  ): Promise<Uint8Array[]> {
+    return packedPart(await this.full(id, setup), PART_ARRAYS[of], box, most);
+  }
+
+  /** Heights along a line at full resolution. */
+  async section(id: string, setup: string, line: Box, n: number): Promise<Record<string, number[]>> {
+    return packedSection(await this.full(id, setup), SECTIONED, line, n);
   }
 
   async close(): Promise<void> {

@@ -128,6 +128,12 @@ export class ResultStore {
     return bytes;
   }
 
+  /** Where a file of a result lies, checked, to be read in parts; null where it is missing or damaged. */
+  file(input: string, name: string): string | null {
+    const f = readEnvelope(this.place(input))?.files[name];
+    return f && this.sound(this.place(input), name, f) ? path.join(this.place(input), name) : null;
+  }
+
   /** Whether there is a whole result of this planner. */
   isFresh(input: string): boolean {
     return this.open(input)?.planner === this.planner;

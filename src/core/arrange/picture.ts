@@ -98,6 +98,9 @@ export interface ShadeInput {
   web?: { wood: Float32Array; least: number; thickness: number };
   /** The board's thickness, mm: what goes further down, as a hole into the spoilboard, is as deep as that; no bound where it is left out. */
   thickness?: number;
+  /** How deep the darkest colour lies, mm, and half the range of deviations: of the whole board where this is a part of one; taken from the heights where left out. */
+  span?: number;
+  range?: number;
   /** The picture will be shown half a turn round: it is lit from its lower right, so that it is lit from the upper left then. */
   turned?: boolean;
   paper: Rgb;
@@ -111,6 +114,13 @@ function webColour({ wood, least, thickness }: NonNullable<ShadeInput['web']>, k
   return WEB[Math.round(255 * Math.min(1, (wood[k] - least) / Math.max(1e-6, thickness - least)))];
 }
 
+/** How deep a surface goes into a board, mm; 1 where it goes nowhere. */
+export function spanOf(heights: Float32Array, thickness: number): number {
+  let low = 0;
+  for (let k = 0; k < heights.length; k++) if (heights[k] < low) low = heights[k];
+  return low < 0 ? Math.min(-low, thickness) : 1;
+}
+
 /**
  * A picture of a surface seen from above, one pixel a cell, the north up: lit from the upper left, coloured by depth or
  * by deviation; ground that may remain as it is drawn as hatched paper.
@@ -122,16 +132,14 @@ export function shade({
   deviation,
   web,
   thickness = Infinity,
+  span = spanOf(heights, thickness),
+  range = deviation ? deviationRange(deviation) : 1,
   turned = false,
   paper,
   hatch,
 }: ShadeInput): Picture {
   const { width, height, cell } = grid;
   const out = { width, height, data: new Uint8ClampedArray(width * height * 4) };
-  let low = 0;
-  for (let k = 0; k < heights.length; k++) if (heights[k] < low) low = heights[k];
-  const span = low < 0 ? Math.min(-low, thickness) : 1;
-  const range = deviation ? deviationRange(deviation) : 1;
   const px = out.data;
   const side = turned ? -1 : 1;
   // As wide on a coarse grid as on a fine one.

@@ -98,37 +98,44 @@ function highest({ data }: HeightField): number {
   return high;
 }
 
+/** What the tips of a cutter can be held by around a drum. */
+interface Around {
+  profile: Profile;
+  /** By how much the cutter is grown outwards, mm. */
+  wider: number;
+  /** How far from its axis it reaches, cells. */
+  R: number;
+  /** Rows on either side that are looked at, and floats that each takes. */
+  most: number;
+  tStride: number;
+  /** The highest of all radii, and the least from which a tip can be held, mm. */
+  top: number;
+  least: number;
+}
+
 /**
- * For the angles one row apart, up to the last at which a ray can hold a tip: where along the axis a ray lies, how high over the axis the place of it
+ * For the angles one row apart, up to the last at which a ray can hold a tip: for every place along the axis how high over the axis the place of a ray
  * stands that holds a tip most (a flat end: its radius), -1 where it lies outside of the cutter or holds none higher than its own ray does.
- * @param J angles to look at
- * @param tStride floats an angle
- * @param between the highest of all radii, and the least from which a tip can be held, mm
  */
-function starsOf(
-  f: HeightField,
-  drum: Drum,
-  cutter: [Profile, number],
-  J: number,
-  tStride: number,
-  between: [number, number],
-) {
-  const [profile, wider] = cutter;
-  const R = Math.floor((profile.R + wider) / f.cell + 1e-6);
+function starsOf(f: HeightField, drum: Drum, { profile, wider, R, most, tStride, top, least }: Around): Float32Array {
   const stars: number[] = [];
-  for (let j = 0; j <= J; j++) {
+  for (let j = 0; j <= most; j++) {
     const a = (2 * Math.PI * j) / drum.rows;
     const row = new Array<number>(tStride).fill(-1);
     for (let dx = 0; dx <= R; dx++) {
-      const most = holdsMost(profile, wider, a, dx * f.cell);
-      if (most < 0 || holdsTip(profile, wider, Math.min(most, between[0]), a, dx * f.cell) < between[1]) break;
-      row[dx] = profile.shape === 0 ? most : most * Math.cos(a);
+      const star = holdsMost(profile, wider, a, dx * f.cell);
+      if (star < 0 || holdsTip(profile, wider, Math.min(star, top), a, dx * f.cell) < least) break;
+      row[dx] = profile.shape === 0 ? star : star * Math.cos(a);
     }
     if (row[0] < 0) break;
     stars.push(...row);
   }
   return Float32Array.from(stars);
 }
+
+/** Cosine and sine of angles one row apart. */
+const turnsOf = (drum: Drum, n: number): number[] =>
+  Array.from({ length: n }, (_, j) => (2 * Math.PI * j) / drum.rows).flatMap((a) => [Math.cos(a), Math.sin(a)]);
 
 /** For every angle up to how many cells along the axis rays that reach out to `top` all end inside a flat-ended cutter; -1 for none. */
 function wholeWidths(stars: Float32Array, tStride: number, R: number, top: number): number[] {
@@ -162,10 +169,8 @@ export function drumOffset(
   const stride = width16 + 2 * pad;
   const [nb, tStride] = [stride >> 3, up(R + 1, 32) + 32];
   const top = drum.radius + highest(f);
-  const near = starsOf(f, drum, [profile, wider], rowsRound(f, drum, profile.R + wider, rows), tStride, [
-    top,
-    heldFrom(f, drum, rows),
-  ]);
+  const most = rowsRound(f, drum, profile.R + wider, rows);
+  const near = starsOf(f, drum, { profile, wider, R, most, tStride, top, least: heldFrom(f, drum, rows) });
   const J = Math.max(0, near.length / tStride - 1);
   const band = Math.min(BAND, rows[1] - rows[0]);
   // A flat end needs windows of its rays' highest instead of blocks.
@@ -181,12 +186,7 @@ export function drumOffset(
     (J + 1) * 4,
   ]);
   new Float32Array(k.memory.buffer, starAt, near.length).set(near);
-  const turns = new Float32Array(k.memory.buffer, turnAt, (J + 1) * 2);
-  for (let j = 0; j <= J; j++)
-    turns.set(
-      [Math.cos, Math.sin].map((of) => of((2 * Math.PI * j) / drum.rows)),
-      2 * j,
-    );
+  new Float32Array(k.memory.buffer, turnAt, 2 * (J + 1)).set(turnsOf(drum, J + 1));
   if (levels > 0) new Int32Array(k.memory.buffer, wholeAt, J + 1).set(wholeWidths(near, tStride, R, top));
   const { shape, p0, p1, p2 } = profile;
   const out = new Float32Array((rows[1] - rows[0]) * f.width);

@@ -25,17 +25,32 @@ export function packStage(result: StageResult): Uint8Array[] {
   return out;
 }
 
+/** Where the head of a packed file ends that begins with these 8 bytes, bytes from its beginning. */
+export const headEnd = (first: Uint8Array): number =>
+  8 + new DataView(first.buffer, first.byteOffset).getUint32(0, true);
+
+/** What a packed file holds, from its head: its arrays with the bytes at which they begin. @param bytes the file as far as headEnd at least */
+export function packedIn(bytes: Uint8Array) {
+  const end = headEnd(bytes);
+  const head = JSON.parse(new TextDecoder().decode(bytes.subarray(8, end))) as Head;
+  let at = Math.ceil(end / 8) * 8;
+  const arrays = head.arrays.map(({ name, kind, length }) => {
+    const make = ARRAYS[kind];
+    const from = at;
+    at += Math.ceil((length * make.BYTES_PER_ELEMENT) / 8) * 8;
+    return { name, make, length, at: from };
+  });
+  return { meta: head.meta, arrays };
+}
+
 /** Reads what packStage wrote. The arrays are views on the bytes' own memory where those begin on a multiple of 8, as large files do. */
 export function unpackStage(bytes: Uint8Array): StageResult {
   const { buffer, byteOffset: from } = bytes.byteOffset % 8 === 0 ? bytes : new Uint8Array(bytes);
-  const size = new DataView(buffer).getUint32(from, true);
-  const head = JSON.parse(new TextDecoder().decode(new Uint8Array(buffer, from + 8, size))) as Head;
-  let at = from + 8 + Math.ceil(size / 8) * 8;
-  const arrays: StageResult['arrays'] = {};
-  for (const { name, kind, length } of head.arrays) {
-    const make = ARRAYS[kind];
-    arrays[name] = new make(buffer as ArrayBuffer, at, length);
-    at += Math.ceil((length * make.BYTES_PER_ELEMENT) / 8) * 8;
-  }
-  return { meta: head.meta, arrays };
+  const { meta, arrays } = packedIn(new Uint8Array(buffer, from, bytes.byteLength));
+  return {
+    meta,
+    arrays: Object.fromEntries(
+      arrays.map(({ name, make, length, at }) => [name, new make(buffer as ArrayBuffer, from + at, length)]),
+    ),
+  };
 }

@@ -1,4 +1,5 @@
 import { type Grid, gridOf, type HeightField, nearestCell } from '../field/height-field';
+import { thinly, thinOut } from '../field/thin';
 import type { StageResult } from './stage';
 import type { SetupSurfaces } from './summary';
 
@@ -19,61 +20,37 @@ export interface PlanView {
   mask: Uint8Array;
 }
 
-/** Every `step`-th cell of an array on a grid, from the middle of the first block. */
-function thinOut<T extends Float32Array | Uint8Array>(data: T, g: Grid, step: number): { data: T; grid: Grid } {
-  const first = Math.floor(step / 2);
-  const width = Math.max(1, Math.floor((g.width - first - 1) / step) + 1);
-  const height = Math.max(1, Math.floor((g.height - first - 1) / step) + 1);
-  const out = (data instanceof Uint8Array ? new Uint8Array(width * height) : new Float32Array(width * height)) as T;
-  for (let j = 0; j < height; j++) {
-    for (let i = 0; i < width; i++) out[j * width + i] = data[(first + j * step) * g.width + first + i * step];
-  }
-  const grid = {
-    width,
-    height,
-    cell: g.cell * step,
-    originX: g.originX + first * g.cell,
-    originY: g.originY + first * g.cell,
-  };
-  return { data: out, grid };
-}
-
 /** The view for the page, and the full surfaces for exact sections; both ready to be packed into files. */
 export function transferableView(plan: SetupSurfaces): { packed: StageResult; full: StageResult } {
   const g = gridOf(plan.target);
-  const step = Math.max(1, Math.ceil(Math.max(g.width, g.height) / VIEW_CELLS));
-  const target = thinOut(plan.target.data, g, step);
+  const some = thinly(g, VIEW_CELLS);
   const none = new Float32Array(0);
+  const { target, cut, deviation, mask } = plan;
   const rough = plan.rough ? plan.rough.data : none;
   const { top, under } = plan.whole ?? { top: none, under: none };
-  const thin = (data: Float32Array) => (data.length > 0 ? thinOut(data, g, step).data : data);
+  const thin = <T extends Float32Array | Uint8Array>(data: T) => (data.length > 0 ? thinOut(data, g, some) : data);
+  const arrays = { target: target.data, rough, cut: cut.data, deviation, top, under, mask };
   return {
     packed: {
-      meta: { grid: target.grid },
-      arrays: {
-        target: target.data,
-        rough: thin(rough),
-        top: thin(top),
-        under: thin(under),
-        cut: thinOut(plan.cut.data, g, step).data,
-        deviation: thinOut(plan.deviation, g, step).data,
-        mask: thinOut(plan.mask, g, step).data,
-      },
+      meta: { grid: some.grid },
+      arrays: Object.fromEntries(Object.entries(arrays).map(([name, data]) => [name, thin(data)])),
     },
-    full: { meta: { grid: g }, arrays: { target: plan.target.data, rough, cut: plan.cut.data, top, under } },
+    full: { meta: { grid: g }, arrays },
   };
 }
 
-/** Heights along a straight line through a field at `n` even steps: the cell's own value, nothing interpolated. */
-export function sectionOf(
-  f: HeightField,
+/** The cells of a grid along a straight line at `n` even steps: those that its places lie in, nothing between them. */
+export function cellsAlong(
+  g: Grid,
   { x0, y0, x1, y1 }: { x0: number; y0: number; x1: number; y1: number },
   n: number,
-): Float32Array {
-  const out = new Float32Array(n);
-  for (let s = 0; s < n; s++) {
+): Int32Array {
+  return Int32Array.from({ length: n }, (_, s) => {
     const t = n > 1 ? s / (n - 1) : 0;
-    out[s] = f.data[nearestCell(f, x0 + (x1 - x0) * t, y0 + (y1 - y0) * t)];
-  }
-  return out;
+    return nearestCell(g, x0 + (x1 - x0) * t, y0 + (y1 - y0) * t);
+  });
 }
+
+/** Heights along a straight line through a field at `n` even steps: the cell's own value, nothing interpolated. */
+export const sectionOf = (f: HeightField, line: Parameters<typeof cellsAlong>[1], n: number): Float32Array =>
+  Float32Array.from(cellsAlong(f, line, n), (k) => f.data[k]);

@@ -21,7 +21,9 @@ export function halfTurned(layers: Layer[]): Layer[] {
   }));
 }
 
-export const newId = () => crypto.randomUUID().slice(0, 8);
+/** A new id for something in a document. A page that came over plain http has no random UUIDs, but has random numbers. */
+export const newId = (): string =>
+  Array.from(crypto.getRandomValues(new Uint8Array(4)), (b) => b.toString(16).padStart(2, '0')).join('');
 
 /** The first name for a group that none has yet. */
 export function freeGroup(layers: Layer[]): string {

@@ -115,6 +115,13 @@ const api = {
       return transfer(answer, [answer.target.buffer, answer.mask.buffer]);
     }),
 
+  /** A part of the full grid, mm, with so many cells along its longer side at most. */
+  part: (input: ArrangeInput, box: Bounds, most: number): Promise<Look> =>
+    inTurn(async () => {
+      const answer = await look(await brought(input), input, contents, { box, most });
+      return { ...answer, target: answer.target.slice(), mask: answer.mask.slice() };
+    }),
+
   /** The flat field that lies under a layer, and the layer itself, on the full grid. */
   fieldUnder: (input: ArrangeInput, id: string): Promise<{ field: FlatField; standing: Bounds } | null> =>
     inTurn(async () => {

@@ -1,5 +1,5 @@
 'use client';
-import { type PointerEvent as ReactPointerEvent, useRef, useState } from 'react';
+import { type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } from 'react';
 import { sourceKind } from '@/core/arrange/kinds/registry';
 import { boundsOf, layerAt, type Snap } from '@/core/arrange/place';
 import type { Layer } from '@/core/doc/layer';
@@ -17,6 +17,8 @@ interface Props {
   selected: string[];
   close: CloseLook | null;
   layout: Layout;
+  /** Two fingers are on the board: what one of them had begun to move stays where it was. */
+  pinching: boolean;
   onSelect(ids: string[]): void;
   tryOut(edit: ((j: SetupView) => void) | null): void;
   change(edit: (j: SetupView) => void): void;
@@ -35,7 +37,7 @@ function takenWith(job: SetupView, selected: string[], hit: Layer, e: ReactPoint
 }
 
 /** Layers handled on the board: press to select, drag to move with snapping, corners to size, the knob to turn. */
-export function LayerHandles({ job, selected, close, layout, onSelect, tryOut, change }: Props) {
+export function LayerHandles({ job, selected, close, layout, pinching, onSelect, tryOut, change }: Props) {
   const rect = useRef<SVGRectElement>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
   const [snaps, setSnaps] = useState<Snap[]>([]);
@@ -100,6 +102,15 @@ export function LayerHandles({ job, selected, close, layout, onSelect, tryOut, c
     else tryOut(null);
   };
 
+  const letGo = useRef(() => {});
+  letGo.current = () => {
+    pending.current = null;
+    drop();
+  };
+  useEffect(() => {
+    if (pinching) letGo.current();
+  }, [pinching]);
+
   return (
     <g>
       <rect
@@ -113,10 +124,7 @@ export function LayerHandles({ job, selected, close, layout, onSelect, tryOut, c
         onPointerDown={press}
         onPointerMove={move}
         onPointerUp={drop}
-        onPointerCancel={() => {
-          pending.current = null;
-          drop();
-        }}
+        onPointerCancel={() => letGo.current()}
         data-testid="board-hands"
       />
       {chosen.map((l) => (

@@ -10,6 +10,7 @@ import type { Board } from '@/core/doc/board';
 import type { Seat, SeenLayer } from '@/core/doc/layer';
 import { layersNamed, type Pass } from '@/core/doc/pass';
 import { AIR, type Grid, gridOf } from '@/core/field/height-field';
+import { thinly, thinOut } from '@/core/field/thin';
 import { type Bounds, joinBounds } from '@/core/outline/polygon';
 import { regionOf, resolveAreas } from '@/core/plan/regions';
 import type { Contents } from './contents';
@@ -86,37 +87,21 @@ export function shownOn(a: Arrangement, input: ArrangeInput, contents: Contents)
   });
 }
 
-/** The target of what is arranged, on every n-th cell of it. */
-export async function look(a: Arrangement, input: ArrangeInput, contents: Contents): Promise<Look> {
+/** The target of what is arranged, on some of its cells: evenly over all of the board, or over a part of it, mm, and so many along its longer side. */
+export async function look(
+  a: Arrangement,
+  input: ArrangeInput,
+  contents: Contents,
+  of: { box?: Bounds; most: number } = { most: VIEW },
+): Promise<Look> {
   const s = a.surface;
   const facts = a.facts();
   const g = s.grid;
-  const step = Math.max(1, Math.ceil(Math.max(g.width, g.height) / VIEW));
-  let grid = gridOf(g);
-  let { z, cover, clipped } = s;
-  if (step > 1) {
-    const first = Math.floor(step / 2);
-    const width = Math.floor((g.width - first - 1) / step) + 1;
-    const height = Math.floor((g.height - first - 1) / step) + 1;
-    grid = {
-      width,
-      height,
-      cell: g.cell * step,
-      originX: g.originX + first * g.cell,
-      originY: g.originY + first * g.cell,
-    };
-    z = new Float32Array(width * height);
-    cover = new Uint8Array(width * height);
-    clipped = new Float32Array(width * height);
-    for (let j = 0; j < height; j++) {
-      for (let i = 0; i < width; i++) {
-        const k = (first + j * step) * g.width + first + i * step;
-        z[j * width + i] = s.z[k];
-        cover[j * width + i] = s.cover[k];
-        clipped[j * width + i] = s.clipped[k];
-      }
-    }
-  }
+  const some = thinly(g, of.most, of.box);
+  const whole = some.step === 1 && some.grid.width === g.width && some.grid.height === g.height;
+  const grid = whole ? gridOf(g) : some.grid;
+  const thin = <T extends Float32Array | Uint8Array>(data: T) => (whole ? data : thinOut(data, g, some));
+  const [z, cover, clipped] = [thin(s.z), thin(s.cover), thin(s.clipped)];
   const areas = await resolveAreas(input, (ref) => outlineOf(ref, shownOn(a, input, contents), g, input.seat.mode));
   const { field, mask } = buildTarget({
     grid,

@@ -1,11 +1,12 @@
 'use client';
 import { useEffect, useMemo, useRef } from 'react';
-import { type Picture, shade, tint } from '@/core/arrange/picture';
+import { deviationRange, type Picture, shade, spanOf, tint } from '@/core/arrange/picture';
 import type { Grid } from '@/core/field/height-field';
 import type { Layout, ViewMode } from '@/ui/board-view/layout';
-import type { Surface } from '../job/surface';
+import type { Surface, Web } from '../job/surface';
 import { useDark } from '../theme-switch';
 import { themeColour } from './theme-colour';
+import type { Part } from './use-part';
 
 /** A web map has no ground that may remain. */
 const NO_MASK = new Uint8Array(0);
@@ -19,18 +20,85 @@ function canvasOf(image: Picture): HTMLCanvasElement {
   return off;
 }
 
-/** The board's surface, shaded, with what is marked on it. */
+interface Board {
+  x: number;
+  y: number;
+  thickness: number;
+  web: number;
+}
+
+/** Draws a picture of a grid's cells where they lie. */
+function drawCells(g: CanvasRenderingContext2D, picture: HTMLCanvasElement, grid: Grid, scale: number): void {
+  const { originX, originY, width, height, cell } = grid;
+  const [x, y] = [originX - cell / 2, originY - cell / 2];
+  g.drawImage(picture, x * scale, -(y + height * cell) * scale, width * cell * scale, height * cell * scale);
+}
+
+/** Pictures of a surface and of the part of it that is known more finely, in the same colours. */
+function usePictures(board: Board, surface: Surface | null, part: Part | null, mode: ViewMode, turned: boolean) {
+  const [dark] = useDark();
+  const { web: least, thickness } = board;
+  const how = useMemo(() => {
+    // The theme's colours are read anew when it changes.
+    void dark;
+    if (!surface || typeof document === 'undefined') return null;
+    const { deviation } = surface;
+    return {
+      span: spanOf((surface.cut ?? surface.target).data, thickness),
+      range: mode === 'left over' && deviation ? deviationRange(deviation) : undefined,
+      paper: themeColour('--paper'),
+      hatch: themeColour('--hatch'),
+      thickness,
+      turned,
+    };
+  }, [surface, mode, dark, thickness, turned]);
+  const whole = useMemo(() => {
+    if (!surface || !how) return null;
+    const { web } = surface;
+    if (mode === 'web' && web) return canvasOf(shade({ ...how, ...webInput(web, least, thickness), span: undefined }));
+    const { range, ...rest } = how;
+    const { grid, mask } = surface;
+    const heights = (surface.cut ?? surface.target).data;
+    const deviation = range === undefined ? undefined : (surface.deviation ?? undefined);
+    return canvasOf(shade({ ...rest, range, grid, heights, mask, deviation }));
+  }, [surface, how, mode, least, thickness]);
+  const near = useMemo(() => {
+    if (!part || !how) return null;
+    if (part.web) return canvasOf(shade({ ...how, ...webInput(part.web, least, thickness), span: undefined }));
+    return canvasOf(
+      shade({
+        ...how,
+        grid: part.grid,
+        heights: part.heights,
+        mask: part.mask,
+        deviation: part.deviation ?? undefined,
+      }),
+    );
+  }, [part, how, least, thickness]);
+  return { whole, near };
+}
+
+const webInput = ({ grid, heights, wood }: Web, least: number, thickness: number) => ({
+  grid,
+  heights,
+  mask: NO_MASK,
+  web: { wood, least, thickness },
+});
+
+/** The board's surface, shaded, with what is marked on it; the part of it that is in view as finely as it is known. */
 export function BoardCanvas({
   board,
   surface,
+  part,
   mode,
   layout: { scale, x0, y0, turned },
   width,
   height,
   marked,
 }: {
-  board: { x: number; y: number; thickness: number; web: number };
+  board: Board;
   surface: Surface | null;
+  part: Part | null;
   mode: ViewMode;
   layout: Layout;
   width: number;
@@ -39,29 +107,7 @@ export function BoardCanvas({
   marked: { grid: Grid; mask: Uint8Array } | null;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [dark] = useDark();
-  const { web: least, thickness } = board;
-  const picture = useMemo(() => {
-    // The theme's colours are read anew when it changes.
-    void dark;
-    if (!surface || typeof document === 'undefined') return null;
-    const colours = { paper: themeColour('--paper'), hatch: themeColour('--hatch') };
-    const { web } = surface;
-    if (mode === 'web' && web) {
-      const { grid, heights, wood } = web;
-      return canvasOf(shade({ grid, heights, mask: NO_MASK, web: { wood, least, thickness }, turned, ...colours }));
-    }
-    const image = shade({
-      grid: surface.grid,
-      heights: (surface.cut ?? surface.target).data,
-      mask: surface.mask,
-      thickness,
-      turned,
-      deviation: mode === 'left over' && surface.deviation ? surface.deviation : undefined,
-      ...colours,
-    });
-    return canvasOf(image);
-  }, [surface, mode, dark, least, thickness, turned]);
+  const { whole, near } = usePictures(board, surface, part, mode, turned);
   const shownMarks = marked ?? surface?.clipped ?? null;
   const marks = useMemo(
     () => (shownMarks && typeof document !== 'undefined' ? canvasOf(tint(shownMarks.grid, shownMarks.mask)) : null),
@@ -78,13 +124,14 @@ export function BoardCanvas({
     if (!g) return;
     g.scale(ratio, ratio);
     g.clearRect(0, 0, width, height);
-    if (!picture) return;
+    if (!whole) return;
     g.imageSmoothingEnabled = true;
     g.imageSmoothingQuality = 'high';
     g.translate(x0, y0);
     if (turned) g.rotate(Math.PI);
-    g.drawImage(picture, 0, -board.y * scale, board.x * scale, board.y * scale);
+    g.drawImage(whole, 0, -board.y * scale, board.x * scale, board.y * scale);
+    if (near && part) drawCells(g, near, part.grid, scale);
     if (marks) g.drawImage(marks, 0, -board.y * scale, board.x * scale, board.y * scale);
-  }, [picture, marks, width, height, x0, y0, turned, scale, board.x, board.y]);
+  }, [whole, near, part, marks, width, height, x0, y0, turned, scale, board.x, board.y]);
   return <canvas ref={canvas} className="absolute inset-0" style={{ width, height }} aria-hidden />;
 }

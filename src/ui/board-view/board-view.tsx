@@ -9,12 +9,16 @@ import { sayLength } from '@/core/units/say';
 import type { Surface } from '../job/surface';
 import { BoardCanvas } from './board-canvas';
 import { type Layout, onScreen, pointerOn, type SectionLine, type ViewMode } from './layout';
+import { ScaleBar } from './scale-bar';
 import { kept, shifted } from './section-line';
 import { type Grip, type OnScreen, SectionGrips, SectionRule } from './section-rule';
+import type { Part } from './use-part';
 
 interface Props {
   job: SetupView;
   surface: Surface | null;
+  /** What of it is in view, as finely as the screen shows it. */
+  part: Part | null;
   mode: ViewMode;
   layout: Layout;
   width: number;
@@ -77,6 +81,7 @@ function FindingMarks({ findings, picked, onPick, px, py }: OnScreen & Pick<Prop
 export function BoardPlan({
   job,
   surface,
+  part,
   mode,
   layout,
   width,
@@ -116,7 +121,7 @@ export function BoardPlan({
   const zero = zeroOf(board, job.setup);
   return (
     <>
-      <BoardCanvas {...{ board, surface, mode, layout, width, height, marked }} />
+      <BoardCanvas {...{ board, surface, part, mode, layout, width, height, marked }} />
       {/* biome-ignore lint/a11y/useSemanticElements: a drawing with handles on it */}
       <svg
         ref={svg}
@@ -156,6 +161,7 @@ export function BoardPlan({
             pointerEvents="none"
           />
         )}
+        <ScaleBar scale={scale} height={height} />
         <FindingMarks {...{ findings, picked, onPick, px, py }} />
       </svg>
     </>

@@ -1,11 +1,11 @@
 import { useMemo } from 'react';
-import { DEPTH, DEVIATION, deviationRange, hasInk, OPEN, type Rgb, THIN, WEB } from '@/core/arrange/picture';
+import { DEPTH, DEVIATION, deviationRange, hasInk, OPEN, type Rgb, spanOf, THIN, WEB } from '@/core/arrange/picture';
 import { sayLength } from '@/core/units/say';
 import type { ViewMode } from '@/ui/board-view/layout';
 import type { Surface } from '../job/surface';
 
 const css = (ramp: [number, number, number][]) =>
-  `linear-gradient(to top, ${[0, 64, 128, 192, 255].map((i) => `rgb(${ramp[i].join(' ')})`).join(', ')})`;
+  `linear-gradient(to right, ${[0, 64, 128, 192, 255].map((i) => `rgb(${ramp[i].join(' ')})`).join(', ')})`;
 
 const PITCH = 7;
 
@@ -22,20 +22,27 @@ function Swatch({ left, colour = DEVIATION[left ? 215 : 40] }: { left: boolean; 
   );
 }
 
-/** The scale of a web map: the board's thickness, the least that is to be left, less than that, and open. */
+const ROW = 'flex items-center gap-1.5 text-[12.5px] leading-tight whitespace-nowrap';
+
+/** The scale of a web map: open, too thin, the least that is to be left, and the board's thickness. */
 function WebLegend({ thickness, web }: { thickness: number; web: number }) {
   return (
-    <div className="panel absolute bottom-2 left-2 flex w-20 flex-col items-center gap-1 px-1 py-1.5 text-center text-[12.5px] leading-tight">
-      <span>{sayLength(thickness, 1)} of wood</span>
-      <span className="h-16 w-2.5 rounded-full border border-base-300" style={{ background: css(WEB) }} aria-hidden />
-      <span>{sayLength(web)}</span>
-      <Swatch left={false} colour={THIN} />
-      <span>thinner</span>
+    <div className={ROW}>
       <Swatch left={false} colour={OPEN} />
       <span>open</span>
+      <Swatch left={false} colour={THIN} />
+      <span>thinner</span>
+      <span>{sayLength(web)}</span>
+      <Ramp of={WEB} />
+      <span>{sayLength(thickness, 1)} of wood</span>
     </div>
   );
 }
+
+/** Colours of a map from its least to its most. */
+const Ramp = ({ of }: { of: Rgb[] }) => (
+  <span className="h-3 w-16 rounded-full border border-base-300" style={{ background: css(of) }} aria-hidden />
+);
 
 /** The colour scale of the view, with its ends named. */
 export function Legend({
@@ -49,23 +56,27 @@ export function Legend({
 }) {
   const deviation = surface?.deviation ?? null;
   const range = useMemo(() => (deviation ? deviationRange(deviation) : 0), [deviation]);
+  const span = useMemo(
+    () => (surface ? spanOf((surface.cut ?? surface.target).data, board.thickness) : 0),
+    [surface, board.thickness],
+  );
   if (!surface) return null;
   if (mode === 'web' && surface.web) return <WebLegend {...board} />;
-  let low = 0;
-  const f = surface.cut ?? surface.target;
-  for (const v of f.data) if (v < low) low = v;
-  const over = mode === 'left over' && surface.deviation;
+  if (mode !== 'left over' || !deviation)
+    return (
+      <div className={ROW}>
+        <span>{sayLength(-span, 1)}</span>
+        <Ramp of={DEPTH} />
+        <span>top</span>
+      </div>
+    );
   return (
-    <div className="panel absolute bottom-2 left-2 flex w-16 flex-col items-center gap-1 px-1 py-1.5 text-center text-[12.5px] leading-tight">
-      <span>{over ? `${sayLength(range)} left over` : 'top'}</span>
-      {over && <Swatch left />}
-      <span
-        className="h-20 w-2.5 rounded-full border border-base-300"
-        style={{ background: css(over ? DEVIATION : DEPTH) }}
-        aria-hidden
-      />
-      {over && <Swatch left={false} />}
-      <span>{over ? `${sayLength(range)} too deep` : sayLength(Math.max(low, -board.thickness), 1)}</span>
+    <div className={ROW}>
+      <span>{sayLength(range)} too deep</span>
+      <Swatch left={false} />
+      <Ramp of={DEVIATION} />
+      <Swatch left />
+      <span>{sayLength(range)} left over</span>
     </div>
   );
 }

@@ -2,6 +2,7 @@
 import { X } from 'lucide-react';
 import { HOLDINGS, type Holding } from '@/core/doc/setup';
 import { boxOutline, holdingBox, newClamp } from '@/core/setup/holding';
+import { newId } from '../arrange/actions';
 import { Choice, LengthField } from '../controls/fields';
 import { type SetupProps, setterOf } from './setup-props';
 
@@ -71,7 +72,7 @@ function OneHolding({
 export function HoldingFields({ job, change }: SetupProps) {
   const set = setterOf(change);
   const { holding } = job.setup;
-  const add = () => set((s) => s.holding.push(newClamp(`holding-${crypto.randomUUID().slice(0, 8)}`)));
+  const add = () => set((s) => s.holding.push(newClamp(`holding-${newId()}`)));
   return (
     <>
       <ul>

@@ -1,31 +1,50 @@
 'use client';
-import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { ask } from '@/contract/ask';
-import { PLANS } from '@/contract/plans';
-import { sectionOf } from '@/core/plan/view';
 import { type Undercut, undercutThrough } from '@/core/proof/hollow';
 import { frameBetween } from '@/core/setup/frame';
 import type { SetupView } from '@/core/setup/view';
 import { trimNumber } from '@/core/units/length';
 import { sayLength } from '@/core/units/say';
-import { type Layout, onScreen, type SectionLine } from '@/ui/board-view/layout';
+import type { Layout, SectionLine } from '@/ui/board-view/layout';
+import type { Part } from '../board-view/use-part';
 import type { Surface } from '../job/surface';
+import { HeightScale } from './height-scale';
+import { MeasureLine } from './measure';
 import { Readout } from './readout';
 import { RoundSection } from './round-section';
 import { SectionHollows } from './section-hollows';
-import { type Heights, SectionSolid } from './section-solid';
+import { SectionSolid } from './section-solid';
+import {
+  isAcross,
+  isInView,
+  lengthOf,
+  placeOn,
+  shareOn,
+  spanOfHeights,
+  stretchInView,
+  stripAlong,
+  stripTall,
+} from './strip-place';
+import { useHeights } from './use-heights';
+import { useMeasure } from './use-measure';
 
 interface Props {
   job: SetupView;
   surface: Surface | null;
+  /** What of it is in view, as finely as the screen shows it. */
+  part: Part | null;
   /** Id of the finished plan, for heights cell by cell. */
   plan: string | null;
   /** What slot bits have hollowed out beneath the wood, with the face up; as far as it is proven. */
   undercuts: Undercut[];
   section: SectionLine;
   layout: Layout;
-  width: number;
+  /** Whether the board is looked at closely: then the strip shows what stands in view, as tall as there is room for. */
+  close: boolean;
+  /** Puts the section line through the middle of what is looked at. */
+  onBring(): void;
+  /** The board view above. */
+  room: { width: number; height: number };
   height: number;
   pointer: { x: number; y: number } | null;
   onPointer(p: { x: number; y: number } | null): void;
@@ -33,134 +52,133 @@ interface Props {
 
 const TOP = 24;
 const SPOIL = 8;
+/** Most heights along a section. */
+const MOST = 2000;
 
-/** Whether a section runs straight up the board. */
-const isAcross = ({ x0, y0, x1, y1 }: SectionLine) => Math.abs(x1 - x0) < 0.02 * Math.abs(y1 - y0);
-
-/** What has been cut away is drawn with this. */
-function Hatch() {
+/** What has been cut away is drawn with this, and nothing is drawn over the words above. */
+function Marks({ width, height }: { width: number; height: number }) {
   return (
     <defs>
       <pattern id="away" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
         <line x1="0" y1="0" x2="0" y2="7" stroke="var(--hatch)" strokeWidth="1.2" />
       </pattern>
+      <clipPath id="strip">
+        <rect x={0} y={TOP - 2} width={width} height={height - TOP + 2} />
+      </clipPath>
     </defs>
   );
 }
 
-/** The section through the board along the chalk line, at the board view's own scale. */
-export function DepthStrip({ job, surface, plan, layout, width, height, pointer, onPointer, ...rest }: Props) {
-  const { board } = job;
-  // Across a drum it is a circle, whole, at the board's own scale where there is room for it.
-  const round = board.drum !== null && isAcross(rest.section);
-  const section = round ? { ...rest.section, x1: rest.section.x0, y0: 0, y1: board.y } : rest.section;
-  const faceUp = frameBetween(board, { up: 'face' }, job.setup);
-  const undercuts = surface?.cut ? rest.undercuts.map((u) => undercutThrough(faceUp, u)) : [];
-  const length = Math.hypot(section.x1 - section.x0, section.y1 - section.y0);
-  const { scale } = layout;
-  // Below its own place on the board as long as it runs more across than up; from the board's left edge otherwise.
-  const across = Math.abs(section.x1 - section.x0) >= 0.99 * length;
-  const { px } = onScreen(layout);
-  const forward = px(section.x1) >= px(section.x0);
-  const left = across ? Math.min(px(section.x0), px(section.x1)) : Math.min(px(0), px(board.x));
-  const n = Math.max(2, Math.min(2000, Math.round(length * scale)));
-  const exact = useQuery({
-    queryKey: ['section', plan, job.setup.id, section, n],
-    queryFn: () => ask(PLANS.section, { id: plan!, setup: job.setup.id, ...section, n }),
-    enabled: plan !== null && surface?.proven === true,
-    staleTime: Infinity,
-    gcTime: 30_000,
-  });
-  const heights: Heights | null = useMemo(() => {
-    if (!surface) return null;
-    if (exact.data) {
-      const { target, cut, rough = null, under = null } = exact.data;
-      return { target, cut, rough, under };
-    }
-    const read = (f: typeof surface.cut) => f && sectionOf(f, section, n);
-    return {
-      target: read(surface.target)!,
-      cut: read(surface.cut),
-      rough: read(surface.rough),
-      under: read(surface.under),
-    };
-  }, [surface, exact.data, section, n]);
+/** The stretch that is shown, and the board that stands over its top, whose heights it is drawn to. */
+function useStretch({ job: { board }, section, close, layout, room }: Props, round: boolean): SectionLine {
+  return useMemo(() => {
+    if (round) return { ...section, x1: section.x0, y0: 0, y1: board.y };
+    return close ? stretchInView(section, layout, room) : section;
+  }, [board.y, section, close, layout, room, round]);
+}
 
-  const room = height - TOP - SPOIL - 12;
+/** The section through the board along the chalk line, at the board view's own scale. */
+export function DepthStrip(props: Props) {
+  const { job, surface, layout, room, height, pointer, onPointer, close, part } = props;
+  const { board } = job;
+  const { width } = room;
+  const { scale } = layout;
+  // Across a drum it is a circle, whole, at the board's own scale where there is room for it.
+  const round = board.drum !== null && isAcross(props.section);
+  const section = useStretch(props, round);
+  const length = lengthOf(section);
+  const n = Math.max(2, Math.min(MOST, Math.round(length * scale)));
+  const heights = useHeights(props, section, n);
+  const faceUp = frameBetween(board, { up: 'face' }, job.setup);
+  const undercuts = surface?.cut ? props.undercuts.map((u) => undercutThrough(faceUp, u)) : [];
+
+  const along = stripAlong(section, layout, board);
+  const tallest = height - TOP - SPOIL - 12;
   const over = Math.max(0, ...Array.from(heights?.cut ?? []));
-  const tall = Math.max(0.25, Math.min(8, room / ((board.thickness + over) * scale)));
-  const v = scale * tall;
-  const y0 = TOP + 4 + over * v;
-  const py = (z: number) => y0 - z * v;
-  const at = (i: number) => left + ((across && !forward ? n - 1 - i : i) / (n - 1)) * length * scale;
+  const shown = heights ? [heights.target, heights.cut, heights.rough, heights.under] : [];
+  const span = close ? spanOfHeights(shown, -board.thickness) : { top: over, low: -board.thickness };
+  const { top, tall, v } = stripTall(span, scale, tallest, close);
+  const py = (z: number) => TOP + 4 + (top - z) * v;
+  const zOf = (y: number) => top - (y - TOP - 4) / v;
+  const at = (i: number) => along.at(i / (n - 1));
+  const place = { n, at, py, thickness: board.thickness };
   const bottom = py(-board.thickness);
-  const end = left + length * scale;
-  const circle = { radius: board.thickness, scale: Math.min(scale, (room - 4) / 2 / (board.thickness + over)) };
+  const circle = { radius: board.thickness, scale: Math.min(scale, (tallest - 4) / 2 / (board.thickness + over)) };
+  const measure = useMeasure({
+    on: !round && length > 0,
+    placeAt: (x, y) => {
+      const share = Math.min(1, Math.max(0, along.share(x)));
+      const stands = heights?.cut ?? heights?.target;
+      const z = stands ? Math.max(stands[Math.round(share * (n - 1))], -board.thickness) : 0;
+      // Near the surface it is the surface that is meant.
+      return { along: share * length, z: Math.abs(py(z) - y) < 12 ? z : zOf(y) };
+    },
+  });
 
   // Place of the pointer along the line, as a share.
-  const t =
-    pointer && length > 0
-      ? ((pointer.x - section.x0) * (section.x1 - section.x0) + (pointer.y - section.y0) * (section.y1 - section.y0)) /
-        length ** 2
-      : null;
-  const marked = t !== null && t >= 0 && t <= 1 ? left + (across && !forward ? 1 - t : t) * length * scale : null;
+  const t = pointer && shareOn(section, pointer);
+  const marked = t !== null && t >= 0 && t <= 1 ? along.at(t) : null;
   return (
-    <div className="panel relative overflow-hidden" style={{ height }}>
-      <p className="soft absolute top-1 left-3 text-[13px]">
-        {round ? 'across, from its right end' : <>heights × {trimNumber(tall, 1)}</>} · hatched: cut away
+    <div className="panel relative select-none overflow-hidden" style={{ height }}>
+      <p className="soft absolute top-1 left-3 z-10 text-[13px]">
+        {round ? 'across, from its right end' : <>heights × {trimNumber(tall, tall < 1 ? 2 : 1)}</>} · hatched: cut away
         {heights?.rough ? ' · dashed: after roughing' : ''}
         {heights?.cut ? ' · blue: target' : ''}
+        {close && !isInView(props.section, layout, room) && (
+          <>
+            {' · '}
+            <button type="button" className="link" onClick={props.onBring}>
+              bring the line into view
+            </button>
+          </>
+        )}
       </p>
-      <Readout surface={surface} undercuts={undercuts} pointer={pointer} />
+      <Readout surface={surface} part={part} undercuts={undercuts} pointer={pointer} />
       <svg
         width={width}
         height={height}
-        className="absolute inset-0"
+        className="absolute inset-0 touch-none"
         role="img"
         aria-label={round ? 'Section across the drum' : `Section through the board, ${sayLength(length, 1)} long`}
         onPointerMove={(e) => {
           if (round) return;
-          const r = e.currentTarget.getBoundingClientRect();
-          const s = (e.clientX - r.left - left) / (length * scale);
-          const u = across && !forward ? 1 - s : s;
-          onPointer(
-            s >= 0 && s <= 1
-              ? { x: section.x0 + (section.x1 - section.x0) * u, y: section.y0 + (section.y1 - section.y0) * u }
-              : null,
-          );
+          const s = along.share(e.clientX - e.currentTarget.getBoundingClientRect().left);
+          onPointer(s >= 0 && s <= 1 ? placeOn(section, s) : null);
         }}
         onPointerLeave={() => onPointer(null)}
+        {...measure.bind}
       >
-        <Hatch />
-        {round && (
+        <Marks width={width} height={height} />
+        {round ? (
           <RoundSection
             {...{ heights, section, ...circle }}
             middle={{ x: width / 2, y: TOP + 4 + (board.thickness + over) * circle.scale }}
             at={marked === null ? null : (pointer?.y ?? null)}
           />
-        )}
-        {job.setup.spoilboard !== null && !board.drum && (
-          <rect x={left} y={bottom} width={end - left} height={SPOIL} fill="var(--spoil)" />
-        )}
-        {!round && (
-          <rect
-            x={left}
-            y={py(0)}
-            width={end - left}
-            height={bottom - py(0)}
-            fill="url(#away)"
-            stroke="var(--wood-line)"
-          />
-        )}
-        {heights && !round && (
-          <>
-            <SectionSolid heights={heights} place={{ n, at, py, thickness: board.thickness }} />
-            <SectionHollows
-              {...{ undercuts, section }}
-              surface={heights.cut ?? heights.target}
-              place={{ n, at, py, thickness: board.thickness }}
+        ) : (
+          <g clipPath="url(#strip)">
+            {job.setup.spoilboard !== null && !board.drum && (
+              <rect x={along.left} y={bottom} width={along.end - along.left} height={SPOIL} fill="var(--spoil)" />
+            )}
+            <rect
+              x={along.left}
+              y={py(0)}
+              width={along.end - along.left}
+              height={bottom - py(0)}
+              fill="url(#away)"
+              stroke="var(--wood-line)"
             />
-          </>
+            {heights && (
+              <>
+                <SectionSolid heights={heights} place={place} />
+                <SectionHollows {...{ undercuts, section, place }} surface={heights.cut ?? heights.target} />
+              </>
+            )}
+            <HeightScale {...{ top, v, py }} low={zOf(height - 4)} right={width - 2} />
+            {measure.measured && (
+              <MeasureLine measured={measure.measured} at={(mm) => along.at(mm / length)} py={py} width={width} />
+            )}
+          </g>
         )}
         {marked !== null && !round && (
           <line x1={marked} x2={marked} y1={TOP - 2} y2={height - 4} stroke="var(--color-primary)" strokeWidth={1.5} />

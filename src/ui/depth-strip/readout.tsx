@@ -1,20 +1,25 @@
 import { isOver, type Undercut } from '@/core/proof/hollow';
 import { sayLength, sayNumber } from '@/core/units/say';
+import type { Part } from '../board-view/use-part';
 import { readAt, type Surface } from '../job/surface';
 
 /** Place and heights under the pointer, with the wood that is left there where both sides are carved. */
 export function Readout({
   surface,
+  part,
   undercuts,
   pointer,
 }: {
   surface: Surface | null;
+  /** What of it is known more finely. */
+  part: Part | null;
   undercuts: Undercut[];
   pointer: { x: number; y: number } | null;
 }) {
   const at = (f: Surface['cut']) => (pointer ? readAt(f, pointer.x, pointer.y) : null);
-  const target = surface && at(surface.target);
-  const cut = surface && at(surface.cut);
+  const fine = part && !part.web ? at({ ...part.grid, data: part.heights }) : null;
+  const target = (surface && !surface.cut ? fine : null) ?? (surface && at(surface.target));
+  const cut = (surface?.cut ? fine : null) ?? (surface && at(surface.cut));
   const hollow = pointer && undercuts.find((u) => isOver(u, pointer) && (cut ?? 0) > u.ceiling);
   const wood = surface?.web ? at({ ...surface.web.grid, data: surface.web.wood }) : null;
   return (

@@ -1,12 +1,16 @@
 'use client';
 import dynamic from 'next/dynamic';
-import type { Ref } from 'react';
+import type { Ref, RefObject } from 'react';
 import type { Pattern } from '@/contract/patterns';
 import { LayerHandles } from '../arrange/layer-handles';
 import { PatternDrawer } from '../arrange/pattern-drawer';
 import { BoardPlan } from '../board-view/board-view';
+import type { Looking } from '../board-view/camera';
 import type { Layout } from '../board-view/layout';
 import { Legend } from '../board-view/legend';
+import { useCamera } from '../board-view/use-camera';
+import { type Part, usePart } from '../board-view/use-part';
+import { ZoomButtons } from '../board-view/zoom-buttons';
 import { hasPlaces, PlaceHandles } from '../cards/place-handles';
 import { DepthStrip } from '../depth-strip/depth-strip';
 import { PassRibbon } from './pass-ribbon';
@@ -22,11 +26,14 @@ const STRIP = 172;
 export interface Room {
   width: number;
   height: number;
+  /** What the board is drawn in. */
+  element: RefObject<HTMLDivElement | null>;
+  looking: Looking;
   layout: Layout;
 }
 
 /** What can be taken hold of on the board: places of a pass, or layers. */
-function Hands({ screen, layout }: { screen: OpenScreen; layout: Layout }) {
+function Hands({ screen, layout, pinching }: { screen: OpenScreen; layout: Layout; pinching: boolean }) {
   const { station, arranging, pass, cut, change, job, layers, editor, look, tryOut } = screen;
   if (station === 'Passes' && pass && hasPlaces(pass, cut))
     return <PlaceHandles pass={pass} facts={cut} layout={layout} change={change} />;
@@ -37,6 +44,7 @@ function Hands({ screen, layout }: { screen: OpenScreen; layout: Layout }) {
       selected={layers}
       close={look.coarse?.close ?? null}
       layout={layout}
+      pinching={pinching}
       onSelect={editor.select}
       tryOut={tryOut}
       change={change}
@@ -45,7 +53,17 @@ function Hands({ screen, layout }: { screen: OpenScreen; layout: Layout }) {
 }
 
 /** The board from above or turned. */
-function BoardPicture({ screen, room }: { screen: OpenScreen; room: Room }) {
+function BoardPicture({
+  screen,
+  room,
+  part,
+  pinching,
+}: {
+  screen: OpenScreen;
+  room: Room;
+  part: Part | null;
+  pinching: boolean;
+}) {
   const { job, surface, mode, arranging, station, pass, cut, missed } = screen;
   const { width, height, layout } = room;
   if (width === 0) return null;
@@ -55,6 +73,7 @@ function BoardPicture({ screen, room }: { screen: OpenScreen; room: Room }) {
     <BoardPlan
       job={job}
       surface={surface}
+      part={part}
       mode={mode}
       layout={layout}
       width={width}
@@ -67,7 +86,7 @@ function BoardPicture({ screen, room }: { screen: OpenScreen; room: Room }) {
       picked={screen.picked}
       onPick={screen.pick}
       marked={arranging ? missed : null}
-      hands={handled ? <Hands screen={screen} layout={layout} /> : undefined}
+      hands={handled ? <Hands screen={screen} layout={layout} pinching={pinching} /> : undefined}
     />
   );
 }
@@ -77,6 +96,23 @@ function sectionOn({ job, line }: OpenScreen) {
   const { board } = job;
   const on = line && Math.max(line.x0, line.x1) <= board.x && Math.max(line.y0, line.y1) <= board.y;
   return on ? line : { x0: 0, y0: board.y / 2, x1: board.x, y1: board.y / 2 };
+}
+
+/** What the board's picture says and how it is shown, beside it. */
+function ViewBar({ screen, room }: { screen: OpenScreen; room: Room }) {
+  const { state, arranging, look, surface, setCamera, mode, job } = screen;
+  return (
+    <div className="flex min-h-8 flex-wrap items-center justify-end gap-x-3 gap-y-1.5">
+      <div className="min-w-0 flex-1">
+        <Progress state={state} arranging={arranging} sharp={look.sharp !== null} proven={surface?.proven ?? false} />
+      </div>
+      <Legend mode={mode} surface={surface} board={job.board} />
+      <SetupSwitch screen={screen} />
+      <WayUp screen={screen} />
+      {mode !== 'turn' && <ZoomButtons looking={room.looking} setCamera={setCamera} />}
+      <Modes screen={screen} />
+    </div>
+  );
 }
 
 /** Board, depth strip, and below them the passes or the pattern drawer. */
@@ -92,41 +128,44 @@ export function BoardArea({
   onPlace(p: Pattern): void;
 }) {
   const { job, surface, arranging, look, plan, summary, station, pass, sound } = screen;
+  const on = sound && screen.mode !== 'turn';
+  const shown = surface && room.width > 0 ? { surface, plan: plan?.id ?? null, job, mode: screen.mode } : null;
+  const part = usePart(shown, room.looking, room.layout);
+  const view = useCamera({ element: room.element, looking: room.looking, setCamera: screen.setCamera, on });
   return (
-    <main className="flex min-w-0 flex-1 flex-col gap-2.5 p-3">
+    <main className="flex min-w-0 flex-1 flex-col gap-2 p-3">
+      <ViewBar screen={screen} room={room} />
       <div
-        className="relative min-h-0 flex-1 overflow-hidden rounded-xl border border-base-300 bg-[color-mix(in_oklab,var(--color-base-300)_45%,var(--color-base-200))]"
+        className={`relative min-h-0 flex-1 overflow-hidden rounded-xl border border-base-300 bg-[color-mix(in_oklab,var(--color-base-300)_45%,var(--color-base-200))] ${view.cursor}`}
         ref={boardRef}
+        data-testid="board-view"
         data-coarse-ms={arranging && look.coarse ? (1000 * look.coarse.seconds).toFixed(2) : undefined}
         data-sharp={arranging ? look.sharp !== null : undefined}
+        {...view.bind}
       >
         {sound ? (
-          <BoardPicture screen={screen} room={room} />
+          <BoardPicture screen={screen} room={room} part={part} pinching={view.pinching} />
         ) : (
           <p role="alert" className="p-6 text-sm">
             This board cannot be drawn: its size is out of all bounds. Set it on the board card.
           </p>
         )}
-        <Modes screen={screen} />
-        <WayUp screen={screen} />
-        <SetupSwitch screen={screen} />
-        <Legend mode={screen.mode} surface={surface} board={job.board} />
-        <Progress
-          state={screen.state}
-          arranging={arranging}
-          sharp={look.sharp !== null}
-          proven={surface?.proven ?? false}
-        />
       </div>
       {room.width > 0 && sound && (
         <DepthStrip
           job={job}
           surface={surface}
+          part={part}
           plan={surface?.proven ? (plan?.id ?? null) : null}
           undercuts={summary?.undercuts ?? []}
           section={sectionOn(screen)}
           layout={room.layout}
-          width={room.width}
+          close={screen.camera !== null}
+          onBring={() => {
+            const y = screen.camera?.y ?? job.board.y / 2;
+            screen.setLine({ x0: 0, y0: y, x1: job.board.x, y1: y });
+          }}
+          room={room}
           height={STRIP}
           pointer={screen.pointer}
           onPointer={screen.setPointer}

@@ -7,7 +7,8 @@ import { addressOf } from '@/contract/endpoint';
 import { JOBS } from '@/contract/jobs';
 import type { Pattern } from '@/contract/patterns';
 import { halfTurned, placeFile } from '../arrange/actions';
-import { fitted, onScreen } from '../board-view/layout';
+import { laidOut } from '../board-view/camera';
+import { onScreen } from '../board-view/layout';
 import { useSaidUnit } from '../controls/unit';
 import { BoardArea, type Room } from './board-area';
 import { Conflict } from './progress';
@@ -70,7 +71,8 @@ function OpenJob({ screen }: { screen: OpenScreen }) {
   const [carried, setCarried] = useState<Pattern | null>(null);
   const { ref: boardRef, size, element } = useSize<HTMLDivElement>();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
-  const room: Room = { ...size, layout: fitted(size, PAD, job.board, screen.turned) };
+  const looking = { room: size, pad: PAD, board: job.board, turned: screen.turned };
+  const room: Room = { ...size, element, looking, layout: laidOut(looking, screen.camera) };
   const place = (p: Pattern, at: { x: number; y: number } | null) => {
     const layer = placeFile(job, p, at);
     change((j) => j.layers.push(...(screen.turned ? halfTurned([layer]) : [layer])));

@@ -3,7 +3,7 @@ import type { Finding } from '@/core/findings/finding';
 import { formatDuration, trimNumber } from '@/core/units/length';
 import type { Editing } from './use-editor';
 
-/** What is going on with the plan, over the board. */
+/** What is going on with the plan, above the board. */
 export function Progress({
   state,
   arranging,
@@ -20,13 +20,13 @@ export function Progress({
   if (fresh && proven && !running) return null;
   if (arranging && !running && state.saving !== 'refused' && state.saving !== 'offline')
     return sharp ? null : (
-      <div className="panel absolute top-2 left-2 px-3 py-1.5 text-sm" role="status">
+      <div className="px-1 text-sm" role="status">
         sharpening
       </div>
     );
   const p = plan?.progress;
   return (
-    <div className="panel absolute top-2 left-2 flex items-center gap-3 px-3 py-1.5 text-sm" role="status">
+    <div className="flex min-w-0 items-center gap-3 px-1 text-sm" role="status">
       {running ? (
         <>
           <progress className="progress progress-primary w-28" value={p?.share ?? 0} max={1} aria-label="planning" />

@@ -58,7 +58,7 @@ export function SetupSwitch({ screen }: { screen: OpenScreen }) {
   if (all.length < 2) return null;
   const boards = job.document.boards.length > 1;
   return (
-    <fieldset className="join absolute right-2 bottom-2">
+    <fieldset className="join">
       <legend className="sr-only">Which setup is shown</legend>
       {all.map(({ board, setup }, i) => (
         <button

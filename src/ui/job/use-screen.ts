@@ -14,6 +14,7 @@ import { cutoutFacts } from '@/core/plan/plan-passes';
 import { problems } from '@/core/plan/problems';
 import { summaryOf } from '@/core/plan/summary';
 import { type SetupView, setupView } from '@/core/setup/view';
+import type { Camera } from '@/ui/board-view/camera';
 import type { SectionLine, ViewMode } from '@/ui/board-view/layout';
 import { useArrangement } from '../arrange/use-arrangement';
 import { useBehind } from '../arrange/use-behind';
@@ -82,7 +83,8 @@ function useLook() {
   const [pointer, setPointer] = useState<{ x: number; y: number } | null>(null);
   const [missed, setMissed] = useState<{ grid: Grid; mask: Uint8Array } | null>(null);
   const [seen, setSeen] = useState(false);
-  return { mode, setMode, line, setLine, pointer, setPointer, missed, setMissed, seen, setSeen };
+  const [camera, setCamera] = useState<Camera | null>(null);
+  return { camera, setCamera, mode, setMode, line, setLine, pointer, setPointer, missed, setMissed, seen, setSeen };
 }
 
 /** What the job screen shows: one setup of a job with its plan, what is selected on it, and how it is looked at. */
@@ -118,11 +120,16 @@ export function useScreen(id: string) {
   const showSetup = (to: string) => {
     editor.showSetup(to);
     view.setLine(null);
+    view.setCamera(null);
   };
   const pick = (f: Finding) => {
     editor.showFinding(f.id, f.subject.setup);
     view.setLine(null);
-    if (f.place) view.setPointer(f.place);
+    const { place } = f;
+    if (!place) return;
+    view.setPointer(place);
+    // Whoever looks closely already is led to it.
+    view.setCamera((was) => was && { ...was, ...place });
   };
   const fix = (f: Fix) => editor.change((d) => applyEdits(d, f.edits));
   return {

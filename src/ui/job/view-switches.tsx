@@ -6,7 +6,7 @@ const MODES = ['plan', 'turn', 'left over', 'web'] as const;
 export function Modes({ screen }: { screen: OpenScreen }) {
   const { mode, setMode, surface } = screen;
   return (
-    <fieldset className="join absolute top-2 right-2">
+    <fieldset className="join">
       <legend className="sr-only">How the board is shown</legend>
       {MODES.filter((m) => m !== 'web' || surface?.web).map((m) => (
         <button
@@ -33,7 +33,7 @@ export function WayUp({ screen }: { screen: OpenScreen }) {
     [true, 'as seen', 'as the piece is seen from behind, turned like a page: what is up on its face is up here too'],
   ] as const;
   return (
-    <fieldset className="join absolute top-12 right-2">
+    <fieldset className="join">
       <legend className="sr-only">Which way up the board is shown</legend>
       {ways.map(([way, name, title]) => (
         <button
