@@ -103,9 +103,15 @@ export function shiftLayers(job: SetupView, ids: string[], up: boolean): void {
   }
 }
 
-/** A drawing as shapes in the middle of the board, at its own size where that fits: its areas, and its lines of each width, as a group. */
-export function placeDrawing(job: SetupView, file: string, { pieces, size }: Drawing): Layer[] {
+/** A drawing as shapes at a place or in the middle of the board, at its own size where that fits: its areas, and its lines of each width, as a group. */
+export function placeDrawing(
+  job: SetupView,
+  file: string,
+  { pieces, size }: Drawing,
+  at: { x: number; y: number } | null = null,
+): Layer[] {
   const { board } = job;
+  const to = at ?? { x: board.x / 2, y: board.y / 2 };
   const k = Math.min(1, (board.x * 0.95) / size.x, (board.y * 0.95) / size.y);
   const name =
     file
@@ -121,7 +127,7 @@ export function placeDrawing(job: SetupView, file: string, { pieces, size }: Dra
       ...newShape({ id: newId(), name: `${name.slice(0, 60)}${part}` }, outline, { kind: 'flat' }, board),
       group,
       size: { x: clean(own.x * k), y: clean(own.y * k) },
-      centre: { x: clean(board.x / 2 + middle.x * k), y: clean(board.y / 2 + middle.y * k) },
+      centre: { x: clean(to.x + middle.x * k), y: clean(to.y + middle.y * k) },
       ...(i > 0 ? { join: 'highest' as const } : {}),
     };
   });

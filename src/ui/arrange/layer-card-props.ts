@@ -19,4 +19,5 @@ export interface LayerCardProps extends Shaping {
   /** What is known of its file, when it has one. */
   info: SourceInfo | null;
   onSelect(ids: string[]): void;
+  onRemove(ids: readonly string[]): void;
 }

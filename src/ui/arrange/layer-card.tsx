@@ -5,7 +5,7 @@ import { resizeLayer } from '@/core/arrange/new-layer';
 import type { Layer } from '@/core/doc/layer';
 import { Card } from '../cards/card';
 import { Folded, LengthField, NumberField, TextField, Tick } from '../controls/fields';
-import { editLayers, removeLayers } from './actions';
+import { editLayers } from './actions';
 import { AroundFold } from './around-fold';
 import { CopiesFields } from './copies-fields';
 import { GapFields } from './gap-fields';
@@ -36,7 +36,7 @@ function HowItJoins(props: ComponentProps<typeof JoinPictures>) {
 
 /** One layer: its section with handles, the ways to join, what it does here in words, then its numbers. */
 export function LayerCard(props: LayerCardProps) {
-  const { job, layer, close, section, axis, onAxis, change, tryOut, onSelect, info } = props;
+  const { job, layer, close, section, axis, onAxis, change, tryOut, onSelect, onRemove, info } = props;
   const [locked, setLocked] = useState(true);
   const set = (edit: (l: Layer) => void) => change((j) => editLayers(j, [layer.id], edit));
   const size = (x: number, y: number) => set((l) => resizeLayer(l, x / l.size.x, y / l.size.y));
@@ -135,10 +135,7 @@ export function LayerCard(props: LayerCardProps) {
       <button
         type="button"
         className="btn btn-ghost btn-sm mt-3 w-full text-accent"
-        onClick={() => {
-          change((j) => removeLayers(j, [layer.id]));
-          onSelect([]);
-        }}
+        onClick={() => onRemove([layer.id])}
       >
         Remove from the board
       </button>

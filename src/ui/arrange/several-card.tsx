@@ -4,7 +4,7 @@ import type { SetupView } from '@/core/setup/view';
 import { sayLength } from '@/core/units/say';
 import { Card, Sentence } from '../cards/card';
 import { TextField } from '../controls/fields';
-import { boundsAround, duplicateLayers, editLayers, mirrorLayers, moveLayers, removeLayers } from './actions';
+import { boundsAround, duplicateLayers, editLayers, mirrorLayers, moveLayers } from './actions';
 import type { Shaping } from './layer-card-props';
 import { LayerShape } from './layer-shape';
 import { OutlineTools } from './outline-tools';
@@ -13,6 +13,7 @@ interface Props extends Shaping {
   job: SetupView;
   selected: string[];
   onSelect(ids: string[]): void;
+  onRemove(ids: readonly string[]): void;
 }
 
 type Side = 'low' | 'middle' | 'high';
@@ -38,7 +39,7 @@ const ALIGN: { title: string; axis: 'x' | 'y'; sides: [string, Side][] }[] = [
 ];
 
 /** Several layers at once: lined up, spread, grouped, copied. */
-export function SeveralCard({ job, selected, onSelect, ...shaping }: Props) {
+export function SeveralCard({ job, selected, onSelect, onRemove, ...shaping }: Props) {
   const { change } = shaping;
   const some = job.layers.filter((l) => selected.includes(l.id));
   const box = boundsAround(job, selected);
@@ -145,14 +146,7 @@ export function SeveralCard({ job, selected, onSelect, ...shaping }: Props) {
         </button>
       </div>
       <OutlineTools job={job} selected={selected} change={change} onSelect={onSelect} />
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm mt-3 w-full text-accent"
-        onClick={() => {
-          change((j) => removeLayers(j, selected));
-          onSelect([]);
-        }}
-      >
+      <button type="button" className="btn btn-ghost btn-sm mt-3 w-full text-accent" onClick={() => onRemove(selected)}>
         Remove all {some.length} from the board
       </button>
     </Card>

@@ -1,6 +1,7 @@
 import { useGesture } from '@use-gesture/react';
 import { type PointerEvent as ReactPointerEvent, type RefObject, useEffect, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { useSingleKeys } from '../controls/single-keys';
 import { type Camera, type Looking, panned, pinched, STEP, zoomed } from './camera';
 import { pointerOn } from './layout';
 
@@ -116,9 +117,18 @@ export function useCamera({ element, looking, setCamera, on }: Props) {
     onPointerCancel: () => setPan(null),
   };
   const middle = { x: looking.room.width / 2, y: looking.room.height / 2 };
-  useHotkeys('plus, equal, add', () => setCamera((was) => zoomed(looking, was, middle, STEP)), { enabled: on });
-  useHotkeys('minus, subtract', () => setCamera((was) => zoomed(looking, was, middle, 1 / STEP)), { enabled: on });
-  useHotkeys('0', () => setCamera(() => null), { enabled: on });
+  const single = useSingleKeys();
+  // As they stand on the keyboard at hand, wherever it has them; with Ctrl they are the browser's own.
+  const keys = {
+    enabled: on && single,
+    useKey: true,
+    splitKey: ' ',
+    ignoreModifiers: true,
+    ignoreEventWhen: (e: KeyboardEvent) => e.ctrlKey || e.metaKey || e.altKey,
+  };
+  useHotkeys(['+', '='], () => setCamera((was) => zoomed(looking, was, middle, STEP)), keys);
+  useHotkeys('-', () => setCamera((was) => zoomed(looking, was, middle, 1 / STEP)), keys);
+  useHotkeys('0', () => setCamera(() => null), keys);
   const cursor = pan?.moved ? 'cursor-grabbing' : space ? 'cursor-grab' : '';
   return { bind, pinching, cursor };
 }

@@ -3,6 +3,8 @@ import type { Finding, Fix } from '@/core/findings/finding';
 import { labelOf, textOf } from '@/core/findings/texts/text-of';
 import { formatDuration } from '@/core/units/length';
 import { sayLength, sayNumber } from '@/core/units/say';
+import type { Act } from '../controls/act';
+import { ActsMenu } from '../controls/acts-menu';
 import { useWhatIf } from './use-what-if';
 
 const TONES = { error: 'border-l-accent', warning: 'border-l-warning', note: 'border-l-base-300' } as const;
@@ -44,14 +46,15 @@ export function FindingList({
   findings,
   picked,
   onPick,
+  acts,
   ...listed
-}: Listed & { findings: Finding[]; picked: Finding | null; onPick(f: Finding): void }) {
+}: Listed & { findings: Finding[]; picked: Finding | null; onPick(f: Finding): void; acts?(f: Finding): Act[] }) {
   return (
     <ul className="space-y-2">
       {findings.map((f) => {
         const { message, remedy } = textOf(f);
         const looked = picked?.id === f.id;
-        return (
+        const row = (
           <li
             key={f.id}
             className={`rounded border border-l-4 border-base-300 ${TONES[f.severity]} ${looked ? 'bg-base-200' : 'bg-(--paper)'}`}
@@ -80,6 +83,12 @@ export function FindingList({
               </div>
             )}
           </li>
+        );
+        if (!acts) return row;
+        return (
+          <ActsMenu key={f.id} label="What can be done with this finding" acts={() => acts(f)}>
+            {row}
+          </ActsMenu>
         );
       })}
     </ul>

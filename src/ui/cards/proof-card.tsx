@@ -12,6 +12,7 @@ import type { Opening } from '@/core/proof/web';
 import type { SetupView } from '@/core/setup/view';
 import { trimNumber } from '@/core/units/length';
 import { sayLength, sayNumber } from '@/core/units/say';
+import type { Act } from '../controls/act';
 import { StudyFold } from '../study/study-fold';
 import { Card, Figures, Sentence } from './card';
 import { EyeLine } from './eye-line';
@@ -67,20 +68,7 @@ function Elsewhere({ job, findings, onPick }: { job: SetupView; findings: Findin
   );
 }
 
-/** What the cut, simulated from the written programs, shows. */
-export function ProofCard({
-  id,
-  plan,
-  fresh,
-  stopping,
-  seconds,
-  job,
-  bits,
-  bar,
-  picked,
-  onPick,
-  onFix,
-}: {
+interface ProofProps {
   id: string;
   plan: PlanInfo | null;
   fresh: boolean;
@@ -96,9 +84,15 @@ export function ProofCard({
   picked: Finding | null;
   onPick(f: Finding): void;
   onFix(f: Fix): void;
-}) {
+  /** What can be done with a finding. */
+  acts(f: Finding): Act[];
+}
+
+/** What the cut, simulated from the written programs, shows. */
+export function ProofCard(props: ProofProps) {
+  const { id, plan, fresh, stopping, seconds, job, bits, bar, picked, onPick, onFix, acts } = props;
   const s = fresh ? plan?.summary : null;
-  const listed = { id, revision: fresh ? (plan?.revision ?? '') : '', seconds, picked, onPick, onFix };
+  const listed = { id, revision: fresh ? (plan?.revision ?? '') : '', seconds, picked, onPick, onFix, acts };
   if (stopping.length > 0) {
     return (
       <Card title="Proof" subtitle="nothing is planned yet">

@@ -120,20 +120,23 @@ export function DepthStrip(props: Props) {
   const marked = t !== null && t >= 0 && t <= 1 ? along.at(t) : null;
   return (
     <div className="panel relative select-none overflow-hidden" style={{ height }}>
-      <p className="soft absolute top-1 left-3 z-10 text-[13px]">
-        {round ? 'across, from its right end' : <>heights × {trimNumber(tall, tall < 1 ? 2 : 1)}</>} · hatched: cut away
-        {heights?.rough ? ' · dashed: after roughing' : ''}
-        {heights?.cut ? ' · blue: target' : ''}
-        {close && !isInView(props.section, layout, room) && (
-          <>
-            {' · '}
-            <button type="button" className="link" onClick={props.onBring}>
-              bring the line into view
-            </button>
-          </>
-        )}
-      </p>
-      <Readout surface={surface} part={part} undercuts={undercuts} pointer={pointer} />
+      <div className="absolute inset-x-3 top-1 z-10 flex gap-4 text-[13px]">
+        <p className="soft min-w-0 flex-1 truncate">
+          {round ? 'across, from its right end' : <>heights × {trimNumber(tall, tall < 1 ? 2 : 1)}</>} · hatched: cut
+          away
+          {heights?.rough ? ' · dashed: after roughing' : ''}
+          {heights?.cut ? ' · blue: target' : ''}
+          {close && !isInView(props.section, layout, room) && (
+            <>
+              {' · '}
+              <button type="button" className="link" onClick={props.onBring}>
+                bring the line into view
+              </button>
+            </>
+          )}
+        </p>
+        <Readout surface={surface} part={part} undercuts={undercuts} pointer={pointer} />
+      </div>
       <svg
         width={width}
         height={height}

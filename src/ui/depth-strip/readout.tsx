@@ -23,7 +23,7 @@ export function Readout({
   const hollow = pointer && undercuts.find((u) => isOver(u, pointer) && (cut ?? 0) > u.ceiling);
   const wood = surface?.web ? at({ ...surface.web.grid, data: surface.web.wood }) : null;
   return (
-    <p className="absolute top-1 right-3 text-[13px]" aria-live="off" data-testid="readout">
+    <p className="shrink-0" aria-live="off" data-testid="readout">
       {pointer && target !== null ? (
         <>
           x {sayNumber(pointer.x, 1)}, y {sayLength(pointer.y, 1)}&ensp;<b>{sayNumber(target)}</b> target

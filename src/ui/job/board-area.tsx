@@ -1,36 +1,25 @@
 'use client';
 import dynamic from 'next/dynamic';
-import type { Ref, RefObject } from 'react';
+import type { Ref } from 'react';
 import type { Pattern } from '@/contract/patterns';
 import { LayerHandles } from '../arrange/layer-handles';
 import { PatternDrawer } from '../arrange/pattern-drawer';
 import { BoardPlan } from '../board-view/board-view';
-import type { Looking } from '../board-view/camera';
 import type { Layout } from '../board-view/layout';
-import { Legend } from '../board-view/legend';
 import { useCamera } from '../board-view/use-camera';
 import { type Part, usePart } from '../board-view/use-part';
-import { ZoomButtons } from '../board-view/zoom-buttons';
 import { hasPlaces, PlaceHandles } from '../cards/place-handles';
+import { useNarrow, usePhone } from '../controls/use-media';
 import { DepthStrip } from '../depth-strip/depth-strip';
+import { passActs } from './pass-acts';
 import { PassRibbon } from './pass-ribbon';
-import { Progress } from './progress';
-import { SetupSwitch } from './screen-header';
+import { LOW } from './sheet';
 import type { OpenScreen } from './use-screen';
-import { Modes, WayUp } from './view-switches';
+import { type Room, ViewBar } from './view-bar';
 
 const TurnView = dynamic(() => import('../board-view/turn-view').then((m) => m.TurnView), { ssr: false });
 
 const STRIP = 172;
-
-export interface Room {
-  width: number;
-  height: number;
-  /** What the board is drawn in. */
-  element: RefObject<HTMLDivElement | null>;
-  looking: Looking;
-  layout: Layout;
-}
 
 /** What can be taken hold of on the board: places of a pass, or layers. */
 function Hands({ screen, layout, pinching }: { screen: OpenScreen; layout: Layout; pinching: boolean }) {
@@ -66,9 +55,10 @@ function BoardPicture({
 }) {
   const { job, surface, mode, arranging, station, pass, cut, missed } = screen;
   const { width, height, layout } = room;
+  const phone = usePhone();
   if (width === 0) return null;
   if (mode === 'turn' && surface) return <TurnView job={job} surface={surface} />;
-  const handled = arranging || (station === 'Passes' && pass !== null && hasPlaces(pass, cut));
+  const handled = !phone && (arranging || (station === 'Passes' && pass !== null && hasPlaces(pass, cut)));
   return (
     <BoardPlan
       job={job}
@@ -98,23 +88,6 @@ function sectionOn({ job, line }: OpenScreen) {
   return on ? line : { x0: 0, y0: board.y / 2, x1: board.x, y1: board.y / 2 };
 }
 
-/** What the board's picture says and how it is shown, beside it. */
-function ViewBar({ screen, room }: { screen: OpenScreen; room: Room }) {
-  const { state, arranging, look, surface, setCamera, mode, job } = screen;
-  return (
-    <div className="flex min-h-8 flex-wrap items-center justify-end gap-x-3 gap-y-1.5">
-      <div className="min-w-0 flex-1">
-        <Progress state={state} arranging={arranging} sharp={look.sharp !== null} proven={surface?.proven ?? false} />
-      </div>
-      <Legend mode={mode} surface={surface} board={job.board} />
-      <SetupSwitch screen={screen} />
-      <WayUp screen={screen} />
-      {mode !== 'turn' && <ZoomButtons looking={room.looking} setCamera={setCamera} />}
-      <Modes screen={screen} />
-    </div>
-  );
-}
-
 /** Board, depth strip, and below them the passes or the pattern drawer. */
 export function BoardArea({
   screen,
@@ -131,9 +104,13 @@ export function BoardArea({
   const on = sound && screen.mode !== 'turn';
   const shown = surface && room.width > 0 ? { surface, plan: plan?.id ?? null, job, mode: screen.mode } : null;
   const part = usePart(shown, room.looking, room.layout);
+  const [narrow, phone] = [useNarrow(), usePhone()];
   const view = useCamera({ element: room.element, looking: room.looking, setCamera: screen.setCamera, on });
   return (
-    <main className="flex min-w-0 flex-1 flex-col gap-2 p-3">
+    <main
+      className="flex min-h-0 min-w-0 flex-1 flex-col gap-2 p-3 max-sm:p-1.5"
+      style={narrow ? { paddingBottom: LOW + 8 } : undefined}
+    >
       <ViewBar screen={screen} room={room} />
       <div
         className={`relative min-h-0 flex-1 overflow-hidden rounded-xl border border-base-300 bg-[color-mix(in_oklab,var(--color-base-300)_45%,var(--color-base-200))] ${view.cursor}`}
@@ -171,13 +148,14 @@ export function BoardArea({
           onPointer={screen.setPointer}
         />
       )}
-      {arranging ? (
+      {phone ? null : arranging ? (
         <PatternDrawer onPlace={onPlace} />
       ) : (
         <PassRibbon
           job={job}
           summary={summary}
           selected={station === 'Passes' ? (pass?.id ?? '') : ''}
+          acts={(p) => passActs(screen, p)}
           onSelect={(p) => {
             screen.editor.showPass(p);
             screen.editor.go('Passes');

@@ -6,7 +6,17 @@ import { useEffect, useState } from 'react';
 const LEFT = 'zg-first-steps';
 
 /** The three steps of a first board, each ticked when it is done; they can be left, and then stay away. */
-export function FirstSteps({ arranged, proven, run }: { arranged: boolean; proven: boolean; run: boolean }) {
+export function FirstSteps({
+  arranged,
+  proven,
+  run,
+  className,
+}: {
+  arranged: boolean;
+  proven: boolean;
+  run: boolean;
+  className: string;
+}) {
   const [shown, setShown] = useState(false);
   useEffect(() => setShown(localStorage.getItem(LEFT) === null), []);
   if (!shown) return null;
@@ -20,7 +30,10 @@ export function FirstSteps({ arranged, proven, run }: { arranged: boolean; prove
     [run, 'Run the programs, one after the other.'],
   ];
   return (
-    <section aria-label="First steps" className="panel mx-1.5 mt-auto mb-2 px-2 py-1.5 text-[12.5px] leading-tight">
+    <section
+      aria-label="First steps"
+      className={`panel mx-1.5 mt-auto mb-2 px-2 py-1.5 text-[12.5px] leading-tight ${className}`}
+    >
       <div className="flex items-center justify-between">
         <b>First steps</b>
         <button

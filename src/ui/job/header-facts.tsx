@@ -56,7 +56,7 @@ export function HeaderFacts({
   );
   const through = s !== null && isThrough(job.passes);
   return (
-    <dl className="flex gap-6">
+    <dl className="flex gap-4 xl:gap-6">
       {board.drum ? (
         <Fact value={saySize([board.x, 2 * board.thickness])} label={`${board.material.name} drum, long and across`} />
       ) : (

@@ -15,9 +15,25 @@ export const JOB_KEYS: KeyHelp = [
     [
       ['1 … 5', STATIONS.join(', ')],
       ['Ctrl Z', 'undo'],
-      ['Ctrl Shift Z', 'redo'],
+      ['Ctrl Y', 'redo; Ctrl Shift Z as well'],
       ['Ctrl K', 'find and do anything by its name'],
       ['?', 'this list'],
+    ],
+  ],
+  [
+    'The board',
+    [
+      ['+ and -', 'closer and further; the wheel where the pointer is'],
+      ['0', 'the whole board'],
+      ['Space', 'held down: drag the board along'],
+    ],
+  ],
+  [
+    'The pass at Passes',
+    [
+      ['Ctrl C, X, V', 'copy with its bit, cut, paste; into other jobs too'],
+      ['Ctrl D', 'duplicate'],
+      ['Delete', 'remove'],
     ],
   ],
   [
@@ -25,6 +41,8 @@ export const JOB_KEYS: KeyHelp = [
     [
       ['Arrows', 'move by 1 mm; with Shift 10 mm, with Alt 0.1 mm'],
       ['Delete', 'remove'],
+      ['Ctrl C, X, V', 'copy, cut, paste; into other jobs too'],
+      ['Ctrl A', 'select all'],
       ['Ctrl D', 'duplicate'],
       ['Ctrl G', 'group; with Shift take out of the group'],
       ['[ and ]', 'earlier and later in the order'],
@@ -43,7 +61,7 @@ export function useJobCommands(screen: OpenScreen): () => Command[] {
       ['Prove the cut', !planning, editor.prove],
       ['Stop proving', planning, editor.cancel],
       ['Undo', state.canUndo, editor.undo, 'Ctrl Z'],
-      ['Redo', state.canRedo, editor.redo, 'Ctrl Shift Z'],
+      ['Redo', state.canRedo, editor.redo, 'Ctrl Y'],
     ];
     const setups = setupsOf(job.document);
     return [

@@ -10,12 +10,14 @@ import { halfTurned, placeFile } from '../arrange/actions';
 import { laidOut } from '../board-view/camera';
 import { onScreen } from '../board-view/layout';
 import { useSaidUnit } from '../controls/unit';
-import { BoardArea, type Room } from './board-area';
+import { DropAnywhere } from '../uploads/drop-anywhere';
+import { BoardArea } from './board-area';
 import { Conflict } from './progress';
 import { ScreenHeader } from './screen-header';
 import { SideCard } from './side-card';
 import { Stations } from './stations';
 import { type OpenScreen, useScreen } from './use-screen';
+import type { Room } from './view-bar';
 
 const PAD = 26;
 
@@ -92,6 +94,14 @@ function OpenJob({ screen }: { screen: OpenScreen }) {
     const on = (v: number, most: number) => Math.min(most, Math.max(0, v));
     place(pattern, { x: on(at.x, job.board.x), y: on(at.y, job.board.y) });
   };
+  /** Files let go over the board are placed where they were let go, others in its middle. */
+  const take = (files: File[], { x, y }: { x: number; y: number }) => {
+    const box = element.current?.getBoundingClientRect();
+    const at = box && onScreen(room.layout).place(x - box.left, y - box.top);
+    const over = at && at.x >= 0 && at.y >= 0 && at.x <= job.board.x && at.y <= job.board.y;
+    screen.files.take(files, over ? at : null);
+    editor.go('Arrange');
+  };
   return (
     <DndContext
       id="drawer"
@@ -100,10 +110,14 @@ function OpenJob({ screen }: { screen: OpenScreen }) {
       onDragEnd={dropped}
       onDragCancel={() => setCarried(null)}
     >
-      <div className="flex h-screen min-h-[640px] flex-col">
+      <DropAnywhere
+        says="Let go: each file becomes a layer"
+        className="flex h-dvh flex-col lg:min-h-[640px]"
+        onFiles={take}
+      >
         <ScreenHeader screen={screen} />
         {state.conflict && <Conflict state={state} />}
-        <div className="flex min-h-0 flex-1">
+        <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
           <Stations
             job={job}
             plan={plan}
@@ -115,7 +129,7 @@ function OpenJob({ screen }: { screen: OpenScreen }) {
           <BoardArea screen={screen} room={room} boardRef={boardRef} onPlace={(p) => place(p, null)} />
           <SideCard screen={screen} />
         </div>
-      </div>
+      </DropAnywhere>
       <DragOverlay dropAnimation={null}>
         {carried && (
           // biome-ignore lint/performance/noImgElement: a picture made by our own server

@@ -2,12 +2,14 @@
 import { Fragment, useState } from 'react';
 import type { Summary } from '@/contract/wire';
 import { cutterOf } from '@/core/doc/job';
-import { isReserve } from '@/core/doc/pass';
+import { isReserve, type Pass } from '@/core/doc/pass';
 import { orderProblem } from '@/core/passes/order';
 import type { SetupView } from '@/core/setup/view';
 import { formatDuration } from '@/core/units/length';
 import { CutterMark } from '../cards/cutter-fields';
 import { cardOf } from '../cards/kind-registry';
+import type { Act } from '../controls/act';
+import { ActsMenu } from '../controls/acts-menu';
 
 interface Props {
   job: SetupView;
@@ -15,10 +17,12 @@ interface Props {
   selected: string;
   onSelect(id: string): void;
   onMove(from: number, to: number): void;
+  /** What can be done with a pass. */
+  acts(pass: Pass): Act[];
 }
 
 /** Passes in the order they are cut; a block's length is its time. */
-export function PassRibbon({ job, summary, selected, onSelect, onMove }: Props) {
+export function PassRibbon({ job, summary, selected, onSelect, onMove, acts }: Props) {
   const [dragged, setDragged] = useState<number | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const move = (from: number, to: number) => {
@@ -31,7 +35,7 @@ export function PassRibbon({ job, summary, selected, onSelect, onMove }: Props) 
   };
   return (
     <div>
-      <ol className="flex items-stretch gap-1" aria-label="Passes in the order they are cut">
+      <ol className="flex items-stretch gap-1 overflow-x-auto" aria-label="Passes in the order they are cut">
         {job.passes.map((p, i) => {
           const bit = cutterOf(job, p)?.name ?? `${p.cutter}, missing`;
           const time = summary?.passes.find((s) => s.id === p.id)?.seconds;
@@ -45,40 +49,46 @@ export function PassRibbon({ job, summary, selected, onSelect, onMove }: Props) 
                 </li>
               )}
               <li className="min-w-32" style={{ flex: `${Math.max(time ?? 1, 1)} 1 8rem` }}>
-                <button
-                  type="button"
-                  draggable
-                  aria-pressed={selected === p.id}
-                  aria-label={`${cardOf(p).label} with ${bit}${time !== undefined ? `, ${formatDuration(time)}` : ''}${reserve ? ', in reserve' : ''}; Alt and an arrow key move it`}
-                  onClick={() => onSelect(p.id)}
-                  onDragStart={() => setDragged(i)}
-                  onDragOver={(e) => e.preventDefault()}
-                  onDrop={() => dragged !== null && move(dragged, i)}
-                  onKeyDown={(e) => {
-                    if (!e.altKey || (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight')) return;
-                    e.preventDefault();
-                    move(i, i + (e.key === 'ArrowLeft' ? -1 : 1));
-                  }}
-                  className={`h-full w-full cursor-pointer rounded-lg border px-3 py-2 text-left ${reserve ? 'border-dashed' : ''} ${
-                    selected === p.id
-                      ? 'border-2 border-primary bg-base-100'
-                      : 'border-(--wood-line) bg-[color-mix(in_oklab,var(--wood)_30%,var(--color-base-100))]'
-                  }`}
+                <ActsMenu
+                  label={`What can be done with ${cardOf(p).label}`}
+                  acts={() => acts(p)}
+                  onOpen={() => onSelect(p.id)}
                 >
-                  <span className="block text-sm font-semibold">
-                    {cardOf(p).label}
-                    {reserve && <span className="soft font-normal"> · in reserve</span>}
-                  </span>
-                  <span className="soft block text-[13px] leading-tight">
-                    {bit}
-                    {time !== undefined && (
-                      <>
-                        {' '}
-                        · <span className="whitespace-nowrap">{formatDuration(time)}</span>
-                      </>
-                    )}
-                  </span>
-                </button>
+                  <button
+                    type="button"
+                    draggable
+                    aria-pressed={selected === p.id}
+                    aria-label={`${cardOf(p).label} with ${bit}${time !== undefined ? `, ${formatDuration(time)}` : ''}${reserve ? ', in reserve' : ''}; Alt and an arrow key move it`}
+                    onClick={() => onSelect(p.id)}
+                    onDragStart={() => setDragged(i)}
+                    onDragOver={(e) => e.preventDefault()}
+                    onDrop={() => dragged !== null && move(dragged, i)}
+                    onKeyDown={(e) => {
+                      if (!e.altKey || (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight')) return;
+                      e.preventDefault();
+                      move(i, i + (e.key === 'ArrowLeft' ? -1 : 1));
+                    }}
+                    className={`h-full w-full cursor-pointer rounded-lg border px-3 py-2 text-left ${reserve ? 'border-dashed' : ''} ${
+                      selected === p.id
+                        ? 'border-2 border-primary bg-base-100'
+                        : 'border-(--wood-line) bg-[color-mix(in_oklab,var(--wood)_30%,var(--color-base-100))]'
+                    }`}
+                  >
+                    <span className="block text-sm font-semibold">
+                      {cardOf(p).label}
+                      {reserve && <span className="soft font-normal"> · in reserve</span>}
+                    </span>
+                    <span className="soft block text-[13px] leading-tight">
+                      {bit}
+                      {time !== undefined && (
+                        <>
+                          {' '}
+                          · <span className="whitespace-nowrap">{formatDuration(time)}</span>
+                        </>
+                      )}
+                    </span>
+                  </button>
+                </ActsMenu>
               </li>
             </Fragment>
           );

@@ -17,23 +17,26 @@ export function ScreenHeader({ screen }: { screen: OpenScreen }) {
   const commands = useJobCommands(screen);
   const steps = [
     { label: 'Undo', keys: 'Ctrl Z', can: state.canUndo, go: state.editor.undo, icon: <Undo2 size={16} /> },
-    { label: 'Redo', keys: 'Ctrl Shift Z', can: state.canRedo, go: state.editor.redo, icon: <Redo2 size={16} /> },
+    { label: 'Redo', keys: 'Ctrl Y', can: state.canRedo, go: state.editor.redo, icon: <Redo2 size={16} /> },
   ];
   return (
-    <header className="flex min-h-14 items-center gap-5 border-b border-base-300 bg-base-100 px-4 py-1">
-      <Link href="/" className="slab text-xl whitespace-nowrap">
-        zealous <span className="text-primary">grain</span>
+    <header className="flex min-h-14 flex-wrap items-center gap-x-5 border-b border-base-300 bg-base-100 px-4 py-1 max-sm:px-2">
+      <Link href="/" aria-label="zealous grain, the shop" className="slab text-xl whitespace-nowrap">
+        <span className="max-sm:hidden">zealous </span>
+        <span className="text-primary">grain</span>
       </Link>
-      <h1 className="slab min-w-0 flex-1 truncate text-lg" title={job.name}>
+      <h1 className="slab min-w-24 flex-1 truncate text-lg" title={job.name}>
         {job.name}
       </h1>
-      <HeaderFacts job={job} plan={plan} fresh={fresh} facts={facts} />
+      <div className="max-w-full overflow-x-auto max-xl:order-last max-xl:w-full">
+        <HeaderFacts job={job} plan={plan} fresh={fresh} facts={facts} />
+      </div>
       <div className="flex">
         {steps.map((s) => (
           <button
             key={s.label}
             type="button"
-            className="btn btn-ghost btn-sm btn-square"
+            className="btn btn-ghost btn-sm btn-square max-sm:hidden"
             aria-label={s.label}
             title={`${s.label} (${s.keys})`}
             disabled={!s.can}

@@ -9,9 +9,13 @@ import { ProofCard } from '../cards/proof-card';
 import { RecipePanel } from '../cards/recipe-panel';
 import { RunCard } from '../cards/run-card';
 import { DraftsOf } from '../controls/typed';
+import { usePhone } from '../controls/use-media';
 import { termFigures } from '../terms/term-figures';
 import { TermsOf } from '../terms/term-mark';
+import { findingActs } from './finding-acts';
+import { layerActs, removeSaid } from './layer-acts';
 import { Footer } from './progress';
+import { Sheet } from './sheet';
 import type { OpenScreen } from './use-screen';
 
 /** The card of the station: what is selected, its numbers and what follows from them. */
@@ -42,6 +46,11 @@ function StationCard({ screen }: { screen: OpenScreen }) {
           turned={screen.turned}
           onSelect={editor.select}
           selectLater={editor.selectLater}
+          files={screen.files}
+          acts={(ids) => layerActs(screen, ids)}
+          onRemove={(ids) => removeSaid(screen, ids)}
+          renaming={screen.renaming}
+          setRenaming={screen.setRenaming}
           onMissed={screen.setMissed}
         />
       );
@@ -78,6 +87,7 @@ function StationCard({ screen }: { screen: OpenScreen }) {
           picked={screen.picked}
           onPick={screen.pick}
           onFix={screen.fix}
+          acts={(f) => findingActs(screen, f)}
         />
       );
     case 'Run':
@@ -95,22 +105,33 @@ export function SideCard({ screen }: { screen: OpenScreen }) {
     const layer = layers.length === 1 ? job.layers.find((l) => l.id === layers[0]) : undefined;
     return termFigures(job, station === 'Passes' ? (pass ?? null) : null, layer ?? null);
   }, [job, station, pass, layers]);
+  const phone = usePhone();
+  const looking = phone && (station === 'Board' || station === 'Arrange' || station === 'Passes');
   return (
-    <aside className="flex w-[306px] shrink-0 flex-col border-l border-base-300 bg-base-100">
-      <div className="min-h-0 flex-1 overflow-y-auto">
-        <DraftsOf.Provider value={drafts}>
-          <TermsOf.Provider value={figures}>
+    <Sheet
+      title={station}
+      foot={
+        <Footer
+          state={state}
+          stopping={stopping}
+          onRun={() => editor.go('Run')}
+          onStopping={() => editor.go('Proof')}
+          onRunStation={station === 'Run'}
+        />
+      }
+    >
+      <DraftsOf.Provider value={drafts}>
+        <TermsOf.Provider value={figures}>
+          {looking ? (
+            <fieldset disabled className="h-full">
+              <legend className="soft px-4 pt-2 text-sm">To be looked at here; it is changed on a wider screen.</legend>
+              <StationCard screen={screen} />
+            </fieldset>
+          ) : (
             <StationCard screen={screen} />
-          </TermsOf.Provider>
-        </DraftsOf.Provider>
-      </div>
-      <Footer
-        state={state}
-        stopping={stopping}
-        onRun={() => editor.go('Run')}
-        onStopping={() => editor.go('Proof')}
-        onRunStation={station === 'Run'}
-      />
-    </aside>
+          )}
+        </TermsOf.Provider>
+      </DraftsOf.Provider>
+    </Sheet>
   );
 }

@@ -44,13 +44,13 @@ export function Stations(props: StationsProps) {
   return (
     <nav
       aria-label="Stations"
-      className="relative flex w-[118px] shrink-0 flex-col gap-1 border-r border-base-300 bg-base-100 pt-4"
+      className="relative flex shrink-0 overflow-x-auto border-b border-base-300 bg-base-100 lg:w-[118px] lg:flex-col lg:gap-1 lg:border-r lg:border-b-0 lg:pt-4"
     >
       <svg
         width="24"
         height="430"
         viewBox="0 0 24 430"
-        className="pointer-events-none absolute top-0 left-1.5"
+        className="pointer-events-none absolute top-0 left-1.5 max-lg:hidden"
         aria-hidden
       >
         <path d="M13 0c-5 60 4 90 1 150s-6 80-1 140s5 80-1 140" fill="none" stroke="var(--wood-line)" strokeWidth="2" />
@@ -69,13 +69,16 @@ export function Stations(props: StationsProps) {
           aria-current={current === s ? 'step' : undefined}
           title={`${s} (${i + 1})`}
           onClick={() => onGo(s)}
-          className={`ml-2 min-h-16 cursor-pointer rounded-l-lg py-2 pr-1 pl-8 text-left ${current === s ? 'border border-r-0 border-base-300 bg-(--paper)' : ''}`}
+          className={`min-h-11 min-w-fit flex-1 cursor-pointer px-2 py-1 text-center lg:ml-2 lg:min-h-16 lg:flex-none lg:rounded-l-lg lg:py-2 lg:pr-1 lg:pl-8 lg:text-left ${current === s ? 'border-b-2 border-primary bg-(--paper) lg:border lg:border-r-0 lg:border-base-300' : ''}`}
         >
-          <span className="slab block text-[17px] leading-tight">{s}</span>
-          <span className="soft block text-[13px] leading-tight">{stateOf(props, s)}</span>
+          <span className="slab block text-[15px] leading-tight lg:text-[17px]">{s}</span>
+          <span className="soft block text-[12.5px] leading-tight max-sm:hidden lg:text-[13px]">
+            {stateOf(props, s)}
+          </span>
         </button>
       ))}
       <FirstSteps
+        className="max-lg:hidden"
         arranged={props.job.layers.length > 0}
         proven={props.fresh && props.plan?.status === 'done' && !props.plan.older}
         run={current === 'Run'}

@@ -1,9 +1,14 @@
-import { useEffect } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import type { Pass } from '@/core/doc/pass';
 import type { SetupView } from '@/core/setup/view';
-import { duplicateLayers, editLayers, freeGroup, moveLayers, removeLayers, shiftLayers } from '../arrange/actions';
+import { moveLayers } from '../arrange/actions';
 import { wayOnBoard } from '../board-view/layout';
+import type { Act } from '../controls/act';
+import { useSingleKeys } from '../controls/single-keys';
 import type { Editor } from '../editor/editor';
 import { STATIONS, type Station } from '../editor/place';
+import { layerActs } from './layer-acts';
+import { passActs } from './pass-acts';
 
 const ARROWS: Record<string, [number, number]> = {
   ArrowUp: [0, 1],
@@ -20,81 +25,91 @@ function isEdited(target: EventTarget | null): boolean {
   return isText && target.value !== (target as HTMLElement).dataset.shown;
 }
 
-/**
- * Keys of the job screen: 1 to 5 for the stations, Ctrl Z and Ctrl Shift Z; at Arrange the arrows nudge by 1 mm (Shift 10, Alt
- * 0.1), Delete removes, Ctrl D duplicates, Ctrl G groups, [ and ] change the order, Escape deselects. With a dialog open they are the dialog's own.
- */
-export function useKeys({
-  editor,
-  change,
-  station,
-  layers: selected,
-  turned,
-}: {
+const inside = (e: KeyboardEvent, where: string): boolean =>
+  e.target instanceof Element && e.target.closest(where) !== null;
+/** With a dialog or a menu open the keys are its own. */
+const isAside = (e: KeyboardEvent): boolean => inside(e, '[role="dialog"], [role="menu"], [role="listbox"]');
+/** A slider and what is sorted by keys have the arrows for themselves. */
+const hasArrows = (e: KeyboardEvent): boolean => isAside(e) || inside(e, '[role="slider"], [aria-roledescription]');
+/** Text that is marked on the page is copied as text. */
+const isMarked = (): boolean => (getSelection()?.toString() ?? '') !== '';
+
+/** The key of an act as the hotkeys are told it. */
+const hotkey = (keys: string): string => keys.toLowerCase().replace('ctrl', 'mod').replaceAll(' ', '+');
+
+interface Keys {
   editor: Editor;
   change(edit: (job: SetupView) => void): void;
+  job: SetupView | null;
   station: Station;
   layers: string[];
+  pass: Pass | null;
+  setRenaming(id: string | null): void;
   /** Whether the board is shown half a turn round: an arrow moves things the way that it points. */
   turned: boolean;
-}): void {
-  useEffect(() => {
-    const arrange = (e: KeyboardEvent): boolean => {
-      if (station !== 'Arrange' || selected.length === 0) return false;
-      const ctrl = e.ctrlKey || e.metaKey;
-      const arrow = ARROWS[e.key];
-      // A focused button or slider has the arrows for itself.
-      const own = e.target instanceof Element && e.target.closest('[role="slider"], [aria-roledescription]') !== null;
-      if (arrow && !ctrl && !own) {
-        const d = e.shiftKey ? 10 : e.altKey ? 0.1 : 1;
-        const [x, y] = wayOnBoard({ turned }, arrow);
-        change((j: SetupView) => moveLayers(j, selected, x * d, y * d));
-        return true;
-      }
-      if (e.key === 'Delete' || e.key === 'Backspace') {
-        change((j: SetupView) => removeLayers(j, selected));
-        editor.select([]);
-        return true;
-      }
-      if (e.key === 'Escape') {
-        editor.select([]);
-        return true;
-      }
-      if (ctrl && e.key.toLowerCase() === 'd') {
-        let made: string[] = [];
-        change((j: SetupView) => (made = duplicateLayers(j, selected)));
-        editor.select(made);
-        return true;
-      }
-      if (ctrl && e.key.toLowerCase() === 'g') {
-        change((j: SetupView) => {
-          const name = freeGroup(j.layers);
-          editLayers(j, selected, (l) => (l.group = e.shiftKey ? null : name));
-        });
-        return true;
-      }
-      if (e.key === '[' || e.key === ']') {
-        change((j: SetupView) => shiftLayers(j, selected, e.key === ']'));
-        return true;
-      }
-      return false;
-    };
-    const keys = (e: KeyboardEvent) => {
-      const { target } = e;
-      if (target instanceof HTMLElement && target.closest('[role="dialog"]') !== null) return;
-      if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z') {
-        // A text that is being edited has its own way back.
-        if (isEdited(target)) return;
-        e.preventDefault();
-        if (e.shiftKey) editor.redo();
-        else editor.undo();
-        return;
-      }
-      if (target instanceof HTMLElement && target.closest('input, select, textarea') !== null) return;
-      if (!e.ctrlKey && !e.altKey && !e.metaKey && /^[1-5]$/.test(e.key)) editor.go(STATIONS[Number(e.key) - 1]);
-      else if (arrange(e)) e.preventDefault();
-    };
-    addEventListener('keydown', keys);
-    return () => removeEventListener('keydown', keys);
-  }, [editor, change, station, selected, turned]);
+}
+
+/** What the keys do with what is selected at a station. */
+function actsAt({ job, station, layers, pass, ...doing }: Keys): Act[] {
+  if (!job) return [];
+  if (station === 'Arrange') return layerActs({ job, ...doing }, layers);
+  return station === 'Passes' && pass ? passActs({ job, ...doing }, pass) : [];
+}
+
+/**
+ * Keys of the job screen: 1 to 5 for the stations, Ctrl Z and Ctrl Y or Ctrl Shift Z; the acts of what is selected by their own; at Arrange the arrows
+ * nudge by 1 mm (Shift 10, Alt 0.1) and Escape deselects. They do nothing in a field, and single characters only as long as they are allowed.
+ */
+export function useKeys(keys: Keys): void {
+  const { editor, change, station, layers, turned } = keys;
+  const single = useSingleKeys();
+  // A letter is meant as it stands on the keyboard at hand, wherever that has it.
+  const own = { preventDefault: true, useKey: true, ignoreEventWhen: isAside };
+  const acts = actsAt(keys);
+  const run = (pressed: string) => {
+    const act = acts.find((a) => hotkey(a.keys) === pressed);
+    if (act?.can) act.run();
+  };
+  // A text that is being edited has its own way back.
+  const steps = {
+    ...own,
+    enableOnFormTags: true,
+    ignoreEventWhen: (e: KeyboardEvent) => isAside(e) || isEdited(e.target),
+  };
+  useHotkeys('mod+z', editor.undo, steps);
+  useHotkeys(['mod+shift+z', 'mod+y'], editor.redo, steps);
+  useHotkeys('1,2,3,4,5', (e) => editor.go(STATIONS[Number(e.key) - 1]), { ...own, enabled: single });
+
+  const some = acts.length > 0;
+  useHotkeys('mod+d', () => run('mod+d'), { ...own, enabled: some });
+  useHotkeys('mod+v', () => run('mod+v'), { ...own, enabled: some });
+  useHotkeys('mod+a', () => run('mod+a'), { ...own, enabled: station === 'Arrange' });
+  useHotkeys('mod+g', () => run('mod+g'), { ...own, enabled: station === 'Arrange' });
+  useHotkeys('mod+shift+g', () => run('mod+shift+g'), { ...own, enabled: station === 'Arrange' });
+  const text = { useKey: true, ignoreEventWhen: (e: KeyboardEvent) => isAside(e) || isMarked(), enabled: some };
+  useHotkeys('mod+c', () => run('mod+c'), text);
+  useHotkeys('mod+x', () => run('mod+x'), text);
+  const picked = station === 'Arrange' && layers.length > 0;
+  useHotkeys(['delete', 'backspace'], () => run('delete'), {
+    ...own,
+    useKey: false,
+    enabled: station === 'Passes' || picked,
+  });
+  useHotkeys('f2', () => run('f2'), { ...own, useKey: false, enabled: picked });
+  useHotkeys('escape', () => editor.select([]), { ignoreEventWhen: isAside, enabled: picked });
+  useHotkeys(['[', ']'], (e) => !e.ctrlKey && !e.metaKey && run(e.key), {
+    ...own,
+    ignoreModifiers: true,
+    enabled: single && picked,
+  });
+  useHotkeys(
+    ['up', 'down', 'left', 'right'],
+    (e) => {
+      if (e.ctrlKey || e.metaKey) return;
+      const d = e.shiftKey ? 10 : e.altKey ? 0.1 : 1;
+      const [x, y] = wayOnBoard({ turned }, ARROWS[e.key]);
+      change((j) => moveLayers(j, layers, x * d, y * d));
+    },
+    { preventDefault: true, ignoreModifiers: true, ignoreEventWhen: hasArrows, enabled: picked },
+  );
 }

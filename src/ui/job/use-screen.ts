@@ -16,6 +16,7 @@ import { summaryOf } from '@/core/plan/summary';
 import { type SetupView, setupView } from '@/core/setup/view';
 import type { Camera } from '@/ui/board-view/camera';
 import type { SectionLine, ViewMode } from '@/ui/board-view/layout';
+import { useAddFiles } from '../arrange/use-add-files';
 import { useArrangement } from '../arrange/use-arrangement';
 import { useBehind } from '../arrange/use-behind';
 import { useSurface } from './surface';
@@ -84,7 +85,24 @@ function useLook() {
   const [missed, setMissed] = useState<{ grid: Grid; mask: Uint8Array } | null>(null);
   const [seen, setSeen] = useState(false);
   const [camera, setCamera] = useState<Camera | null>(null);
-  return { camera, setCamera, mode, setMode, line, setLine, pointer, setPointer, missed, setMissed, seen, setSeen };
+  /** The layer whose name is being written where it stands. */
+  const [renaming, setRenaming] = useState<string | null>(null);
+  return {
+    renaming,
+    setRenaming,
+    camera,
+    setCamera,
+    mode,
+    setMode,
+    line,
+    setLine,
+    pointer,
+    setPointer,
+    missed,
+    setMissed,
+    seen,
+    setSeen,
+  };
 }
 
 /** What the job screen shows: one setup of a job with its plan, what is selected on it, and how it is looked at. */
@@ -113,9 +131,10 @@ export function useScreen(id: string) {
   // Turned over about its length, the board's far edge lies near: whoever holds the piece turns it like a page, and sees it the other way up.
   const upsideDown = job !== null && job.setup.up === 'back' && job.board.flip === 'about-x';
   const turned = upsideDown && view.seen;
-  useKeys({ editor, change, station, layers, turned });
+  const files = useAddFiles({ change, turned, selectLater: editor.selectLater });
   useTitle(document?.name);
   const pass = job?.passes.find((p) => p.id === place.pass) ?? job?.passes[0] ?? null;
+  useKeys({ editor, change, job, station, layers, pass, turned, setRenaming: view.setRenaming });
   const summary = fresh ? (plan?.summary ?? null) : null;
   const showSetup = (to: string) => {
     editor.showSetup(to);
@@ -148,6 +167,7 @@ export function useScreen(id: string) {
     library: library.data,
     bits,
     layers,
+    files,
     look,
     axis,
     setAxis,

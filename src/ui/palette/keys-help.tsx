@@ -2,7 +2,9 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { CircleHelp } from 'lucide-react';
 import Link from 'next/link';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { allowSingleKeys, useSingleKeys } from '../controls/single-keys';
 
 /** What keys do, by where they do it. */
 export type KeyHelp = [where: string, keys: [keys: string, does: string][]][];
@@ -10,14 +12,8 @@ export type KeyHelp = [where: string, keys: [keys: string, does: string][]][];
 /** A button and ? that open the list of keys. */
 export function KeysHelp({ help }: { help: KeyHelp }) {
   const [open, setOpen] = useState(false);
-  useEffect(() => {
-    const keys = (e: KeyboardEvent) => {
-      const typing = e.target instanceof HTMLElement && e.target.closest('input, select, textarea') !== null;
-      if (e.key === '?' && !typing) setOpen(true);
-    };
-    addEventListener('keydown', keys);
-    return () => removeEventListener('keydown', keys);
-  }, []);
+  const single = useSingleKeys();
+  useHotkeys('?', () => setOpen(true), { useKey: true, ignoreModifiers: true, enabled: single });
   return (
     <>
       <button
@@ -51,6 +47,15 @@ export function KeysHelp({ help }: { help: KeyHelp }) {
                 </section>
               ))}
             </div>
+            <label className="mt-4 flex cursor-pointer items-center gap-2 text-sm">
+              <input
+                type="checkbox"
+                className="checkbox checkbox-sm"
+                checked={single}
+                onChange={(e) => allowSingleKeys(e.target.checked)}
+              />
+              Single characters work as keys, too: 1 to 5, [ and ], +, -, 0 and ?
+            </label>
             <div className="mt-4 flex gap-2">
               <button type="button" className="btn btn-sm" onClick={() => setOpen(false)}>
                 Close

@@ -1,0 +1,37 @@
+'use client';
+import type { RefObject } from 'react';
+import type { Looking } from '../board-view/camera';
+import type { Layout } from '../board-view/layout';
+import { Legend } from '../board-view/legend';
+import { ZoomButtons } from '../board-view/zoom-buttons';
+import { Progress } from './progress';
+import { SetupSwitch } from './screen-header';
+import type { OpenScreen } from './use-screen';
+import { Modes, WayUp } from './view-switches';
+
+/** The room of the board view, and how the board lies in it. */
+export interface Room {
+  width: number;
+  height: number;
+  /** What the board is drawn in. */
+  element: RefObject<HTMLDivElement | null>;
+  looking: Looking;
+  layout: Layout;
+}
+
+/** What the board's picture says and how it is shown, beside it. */
+export function ViewBar({ screen, room }: { screen: OpenScreen; room: Room }) {
+  const { state, arranging, look, surface, setCamera, mode, job } = screen;
+  return (
+    <div className="flex min-h-8 flex-wrap items-center justify-end gap-x-3 gap-y-1.5">
+      <div className="min-w-0 flex-1">
+        <Progress state={state} arranging={arranging} sharp={look.sharp !== null} proven={surface?.proven ?? false} />
+      </div>
+      <Legend mode={mode} surface={surface} board={job.board} />
+      <SetupSwitch screen={screen} />
+      <WayUp screen={screen} />
+      {mode !== 'turn' && <ZoomButtons looking={room.looking} setCamera={setCamera} />}
+      <Modes screen={screen} />
+    </div>
+  );
+}
