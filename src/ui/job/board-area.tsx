@@ -154,6 +154,7 @@ export function BoardArea({
         <PassRibbon
           job={job}
           summary={summary}
+          hours={screen.hours}
           selected={station === 'Passes' ? (pass?.id ?? '') : ''}
           acts={(p) => passActs(screen, p)}
           onSelect={(p) => {

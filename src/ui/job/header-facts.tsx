@@ -3,6 +3,7 @@ import type { SurfaceFacts } from '@/core/arrange/compose';
 import { seatedDepth } from '@/core/arrange/ledger';
 import { isReserve } from '@/core/doc/pass';
 import { bitChanges, isThrough } from '@/core/passes/order';
+import type { Estimate } from '@/core/plan/estimate';
 import type { SetupView } from '@/core/setup/view';
 import { formatDuration } from '@/core/units/length';
 import { sayLength, saySize } from '@/core/units/say';
@@ -38,11 +39,14 @@ export function HeaderFacts({
   plan,
   fresh,
   facts,
+  hours,
 }: {
   job: SetupView;
   plan: PlanInfo | null;
   fresh: boolean;
   facts: SurfaceFacts | null;
+  /** The hours as they will come out, more or less, while they are not planned. */
+  hours: Estimate | null;
 }) {
   const s = fresh && plan?.status === 'done' ? plan.summary : null;
   const { board, seat } = job;
@@ -72,7 +76,7 @@ export function HeaderFacts({
         alarm={(s?.thinnest ?? board.thickness - depth) < board.web - 0.01}
       />
       <Fact
-        value={s ? formatDuration(s.seconds) : '–'}
+        value={s ? formatDuration(s.seconds) : hours ? `about ${formatDuration(hours.seconds)}` : '–'}
         label={`${bits} ${bits === 1 ? 'bit' : 'bits'}, ${changes} ${changes === 1 ? 'change' : 'changes'}`}
       />
       <Fact {...proofOf(plan, s)} />

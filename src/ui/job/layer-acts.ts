@@ -3,8 +3,8 @@ import type { SetupView } from '@/core/setup/view';
 import { duplicateLayers, editLayers, freeGroup, removeLayers, shiftLayers } from '../arrange/actions';
 import type { Act } from '../controls/act';
 import { notices } from '../controls/notices';
+import type { Editor } from '../editor/editor';
 import { copyOfLayers, keepCopied, putIn, readCopied } from './copied';
-import type { OpenScreen } from './use-screen';
 
 /** Names of things, as a notice tells them. */
 function saidNames(things: { name: string }[]): string {
@@ -14,7 +14,12 @@ function saidNames(things: { name: string }[]): string {
 }
 
 /** What acts work with. */
-export type Doing = Pick<OpenScreen, 'job' | 'change' | 'editor'> & { setRenaming(id: string | null): void };
+export interface Doing {
+  job: SetupView;
+  change(edit: (j: SetupView) => void): void;
+  editor: Editor;
+  setRenaming(id: string | null): void;
+}
 
 /** Takes layers away, and says so with the way back. */
 export function removeSaid({ job, change, editor }: Doing, ids: readonly string[]): void {

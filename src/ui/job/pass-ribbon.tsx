@@ -4,6 +4,7 @@ import type { Summary } from '@/contract/wire';
 import { cutterOf } from '@/core/doc/job';
 import { isReserve, type Pass } from '@/core/doc/pass';
 import { orderProblem } from '@/core/passes/order';
+import type { Estimate } from '@/core/plan/estimate';
 import type { SetupView } from '@/core/setup/view';
 import { formatDuration } from '@/core/units/length';
 import { CutterMark } from '../cards/cutter-fields';
@@ -14,6 +15,8 @@ import { ActsMenu } from '../controls/acts-menu';
 interface Props {
   job: SetupView;
   summary: Summary | null;
+  /** The hours as they will come out, more or less, while they are not planned. */
+  hours: Estimate | null;
   selected: string;
   onSelect(id: string): void;
   onMove(from: number, to: number): void;
@@ -22,7 +25,7 @@ interface Props {
 }
 
 /** Passes in the order they are cut; a block's length is its time. */
-export function PassRibbon({ job, summary, selected, onSelect, onMove, acts }: Props) {
+export function PassRibbon({ job, summary, hours, selected, onSelect, onMove, acts }: Props) {
   const [dragged, setDragged] = useState<number | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const move = (from: number, to: number) => {
@@ -38,7 +41,9 @@ export function PassRibbon({ job, summary, selected, onSelect, onMove, acts }: P
       <ol className="flex items-stretch gap-1 overflow-x-auto" aria-label="Passes in the order they are cut">
         {job.passes.map((p, i) => {
           const bit = cutterOf(job, p)?.name ?? `${p.cutter}, missing`;
-          const time = summary?.passes.find((s) => s.id === p.id)?.seconds;
+          const guess = hours?.passes[p.id];
+          const time = summary?.passes.find((s) => s.id === p.id)?.seconds ?? guess?.seconds;
+          const said = time === undefined ? '' : `${guess?.about ? 'about ' : ''}${formatDuration(time)}`;
           const change = i > 0 && job.passes[i - 1].cutter !== p.cutter;
           const reserve = isReserve(p);
           return (
@@ -58,7 +63,7 @@ export function PassRibbon({ job, summary, selected, onSelect, onMove, acts }: P
                     type="button"
                     draggable
                     aria-pressed={selected === p.id}
-                    aria-label={`${cardOf(p).label} with ${bit}${time !== undefined ? `, ${formatDuration(time)}` : ''}${reserve ? ', in reserve' : ''}; Alt and an arrow key move it`}
+                    aria-label={`${cardOf(p).label} with ${bit}${said && `, ${said}`}${reserve ? ', in reserve' : ''}; Alt and an arrow key move it`}
                     onClick={() => onSelect(p.id)}
                     onDragStart={() => setDragged(i)}
                     onDragOver={(e) => e.preventDefault()}
@@ -80,10 +85,10 @@ export function PassRibbon({ job, summary, selected, onSelect, onMove, acts }: P
                     </span>
                     <span className="soft block text-[13px] leading-tight">
                       {bit}
-                      {time !== undefined && (
+                      {said && (
                         <>
                           {' '}
-                          · <span className="whitespace-nowrap">{formatDuration(time)}</span>
+                          · <span className="whitespace-nowrap">{said}</span>
                         </>
                       )}
                     </span>

@@ -29,7 +29,7 @@ export function ScreenHeader({ screen }: { screen: OpenScreen }) {
         {job.name}
       </h1>
       <div className="max-w-full overflow-x-auto max-xl:order-last max-xl:w-full">
-        <HeaderFacts job={job} plan={plan} fresh={fresh} facts={facts} />
+        <HeaderFacts job={job} plan={plan} fresh={fresh} facts={facts} hours={screen.hours} />
       </div>
       <div className="flex">
         {steps.map((s) => (

@@ -21,6 +21,7 @@ import { useArrangement } from '../arrange/use-arrangement';
 import { useBehind } from '../arrange/use-behind';
 import { useSurface } from './surface';
 import { type Editing, useEditor } from './use-editor';
+import { useHours } from './use-hours';
 import { useKeys } from './use-keys';
 
 /** Size and thickness of a board that can be drawn at all. */
@@ -136,6 +137,7 @@ export function useScreen(id: string) {
   const pass = job?.passes.find((p) => p.id === place.pass) ?? job?.passes[0] ?? null;
   useKeys({ editor, change, job, station, layers, pass, turned, setRenaming: view.setRenaming });
   const summary = fresh ? (plan?.summary ?? null) : null;
+  const hours = useHours(state, job, summary !== null);
   const showSetup = (to: string) => {
     editor.showSetup(to);
     view.setLine(null);
@@ -164,6 +166,7 @@ export function useScreen(id: string) {
     plan,
     fresh,
     summary,
+    hours,
     library: library.data,
     bits,
     layers,
