@@ -44,13 +44,24 @@ export const browser: Browser = {
     if (step) history.pushState(null, '', url);
     else history.replaceState(null, '', url);
   },
-  watch: ({ place, online }) => {
+  watch: (thing, { place, online, elsewhere }) => {
+    const channel = new BroadcastChannel(NAME);
+    channel.onmessage = (m) => m.data === thing && elsewhere();
+    const back = () => document.visibilityState === 'visible' && elsewhere();
     addEventListener('popstate', place);
     addEventListener('online', online);
+    document.addEventListener('visibilitychange', back);
     return () => {
+      channel.close();
       removeEventListener('popstate', place);
       removeEventListener('online', online);
+      document.removeEventListener('visibilitychange', back);
     };
+  },
+  tell: (thing) => {
+    const channel = new BroadcastChannel(NAME);
+    channel.postMessage(thing);
+    channel.close();
   },
   memory: {
     get: (name) => tryMemory(() => sessionStorage.getItem(`${NAME} ${name}`), null),

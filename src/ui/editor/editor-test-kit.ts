@@ -136,7 +136,9 @@ export class FakeServer implements JobServer {
 export class FakeBrowser implements Browser {
   steps: string[];
   readonly kept = new Map<string, string>();
-  private on: { place(): void; online(): void } | null = null;
+  private on: Parameters<Browser['watch']>[1] | null = null;
+  /** What other tabs were told. */
+  told: string[] = [];
 
   constructor(search = '') {
     this.steps = [search];
@@ -158,7 +160,16 @@ export class FakeBrowser implements Browser {
     this.on?.online();
   }
 
-  watch(on: { place(): void; online(): void }): () => void {
+  /** Another tab has changed what this one shows. */
+  elsewhere(): void {
+    this.on?.elsewhere();
+  }
+
+  tell(thing: string): void {
+    this.told.push(thing);
+  }
+
+  watch(_: string, on: Parameters<Browser['watch']>[1]): () => void {
     this.on = on;
     return () => {
       this.on = null;

@@ -371,3 +371,28 @@ test('nobody is told after the page is closed', async () => {
   rename('B');
   expect(told).toBe(before);
 });
+
+test('what another tab has saved is shown here while nothing is under way, and other tabs are told of what is saved here', async () => {
+  await server.save('v0', { ...server.document, name: 'Elsewhere' });
+  browser.elsewhere();
+  await pass(0);
+  expect(shown()).toMatchObject({ document: { name: 'Elsewhere' }, canUndo: true });
+  expect(editor.get()).toMatchObject({ revision: 'v1', saving: 'saved', conflict: null });
+  rename('Here');
+  await pass(500);
+  expect(browser.told).toEqual(['unsaved j']);
+  expect(server.head).toBe('v2');
+});
+
+test('what is being changed or tried out here is not taken away by what was saved elsewhere: it is chosen about', async () => {
+  await server.save('v0', { ...server.document, name: 'Elsewhere' });
+  editor.tryOut((j) => void (j.name = 'Tried'));
+  browser.elsewhere();
+  await pass(0);
+  expect(shown()).toMatchObject({ document: { name: 'Tried' } });
+  rename('Mine');
+  browser.elsewhere();
+  await pass(500);
+  expect(shown()).toMatchObject({ document: { name: 'Mine' } });
+  expect(editor.get().conflict).toEqual({ head: 'v1', kept: 'v2' });
+});

@@ -72,6 +72,7 @@ export class Editor extends Store<EditorState> {
       open: () => this.isOpen,
       settled: () => {
         server.told();
+        browser.tell(this.unsavedName);
         this.planner.soon();
       },
       remember: (u) => browser.memory.put(this.unsavedName, u && JSON.stringify(u)),
@@ -86,6 +87,7 @@ export class Editor extends Store<EditorState> {
     });
   }
 
+  /** As the tabs name the job, and what is kept of it over a reload. */
   private get unsavedName(): string {
     return `unsaved ${this.id}`;
   }
@@ -98,7 +100,8 @@ export class Editor extends Store<EditorState> {
   open(): () => void {
     const mine = ++this.opening;
     this.isOpen = true;
-    const unwatch = this.browser.watch({
+    const unwatch = this.browser.watch(this.unsavedName, {
+      elsewhere: () => void this.catchUp().catch(() => {}),
       place: () => this.set({ place: placeOf(this.browser.search()) }),
       online: () => this.sync.online(),
     });
@@ -152,6 +155,23 @@ export class Editor extends Store<EditorState> {
     } catch {
       return null;
     }
+  }
+
+  /** Whether nothing is under way here that a newer version from elsewhere would take away. */
+  private get isAtRest(): boolean {
+    const { saving, draft, conflict } = this.state;
+    return this.isOpen && saving === 'saved' && draft === null && conflict === null;
+  }
+
+  /** Shows what has been saved elsewhere since, while nothing is under way here. */
+  private async catchUp(): Promise<void> {
+    if (!this.isAtRest) return;
+    const { revision, plan, kept, ...stored } = await this.server.load();
+    if (!this.isAtRest || revision === this.state.revision) return;
+    this.set({ line: { entries: stored.chain, at: stored.at } });
+    if (kept !== null) this.set({ conflict: { head: revision, kept } });
+    this.sync.begin(revision);
+    this.planner.found(plan);
   }
 
   /** Makes a change, as one step that undo takes back. */

@@ -36,8 +36,14 @@ export interface Browser {
   search(): string;
   /** Puts fields into the address; a step is one that Back goes back over. */
   show(search: string, step: boolean): void;
-  /** Calls back when Back or Forward change the address, and when the network is there again; until the returned function is called. */
-  watch(on: { place(): void; online(): void }): () => void;
+  /**
+   * Calls back when Back or Forward change the address, when the network is there again, and when the same thing may have been changed elsewhere: a tab
+   * has said so, or the person comes back to this one; until the returned function is called.
+   * @param thing what is shown, as the tabs name it to each other
+   */
+  watch(thing: string, on: { place(): void; online(): void; elsewhere(): void }): () => void;
+  /** Tells other tabs that a thing has changed. */
+  tell(thing: string): void;
   /** What stays over a reload of this tab: texts by name. Nothing is thrown where it is full. */
   memory: { get(name: string): string | null; put(name: string, text: string | null): void };
 }
