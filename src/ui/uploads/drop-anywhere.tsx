@@ -18,6 +18,7 @@ export function DropAnywhere({
   const { getRootProps, isDragActive } = useDropzone({
     noClick: true,
     noKeyboard: true,
+    getFilesFromEvent: async (e) => [...(('dataTransfer' in e && e.dataTransfer?.files) || [])],
     onDrop: (files, _, e) => {
       const { clientX = 0, clientY = 0 } = e as Partial<DragEvent>;
       if (files.length > 0) onFiles(files, { x: clientX, y: clientY });

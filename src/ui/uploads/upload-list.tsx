@@ -17,9 +17,11 @@ export function UploadList({ uploads }: { uploads: Uploads }) {
               {error}
             </span>
           ) : href !== null ? (
-            <Link href={href} className="link min-w-0 flex-1 truncate" role="status">
-              {name}: open its job
-            </Link>
+            <span role="status" className="min-w-0 flex-1 truncate">
+              <Link href={href} className="link">
+                {name}: open its job
+              </Link>
+            </span>
           ) : (
             <span className="flex min-w-0 flex-1 items-center gap-2" role="status">
               <progress
