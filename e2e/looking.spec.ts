@@ -69,7 +69,7 @@ test('the board is looked at from close by: with the wheel, keys, buttons and by
   await oval(page);
   const box = (await view(page).boundingBox())!;
   // Beside the section line, which would be taken hold of.
-  const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 + 70 };
+  const middle = { x: Math.round(box.x + box.width / 2), y: Math.round(box.y + box.height / 2 + 70) };
   const strip = page.getByRole('img', { name: /^Section through the board/ });
   const length = async () => Number(/([\d.]+) mm long/.exec((await strip.getAttribute('aria-label'))!)![1]);
   const whole = await length();
@@ -84,6 +84,8 @@ test('the board is looked at from close by: with the wheel, keys, buttons and by
   const before = await page.getByTestId('readout').textContent();
   await drag(page, middle, { x: middle.x + 90, y: middle.y });
   await page.mouse.up();
+  await page.mouse.move(middle.x + 92, middle.y);
+  await page.mouse.move(middle.x + 90, middle.y);
   await expect(page.getByTestId('readout')).toContainText(/x [\d.]+, y/);
   expect(await page.getByTestId('readout').textContent()).toBe(before);
   await page.keyboard.press('+');
@@ -213,6 +215,34 @@ test('hours stay on the screen while a change is planned, as about so many', asy
   await expect(page.getByText(/^about \d/).first()).toBeVisible();
   await proven(page);
   await expect(page.getByRole('button', { name: /, about / })).toHaveCount(0);
+});
+
+test('nothing stands in the way of people who see, hear or move otherwise: every station and place, wide and narrow, light and dark', async ({
+  page,
+}) => {
+  const id = await oval(page);
+  for (const [width, height] of [
+    [1280, 800],
+    [820, 1180],
+  ]) {
+    await page.setViewportSize({ width, height });
+    for (const theme of ['birch', 'graphite']) {
+      await page.evaluate((t) => localStorage.setItem('theme', t), theme);
+      await page.goto(`/jobs/${id}?station=board`);
+      await proven(page);
+      for (const name of ['Board', 'Arrange', 'Passes', 'Proof', 'Run']) {
+        await station(page, name).click();
+        if (width < 1024) await page.getByRole('complementary', { name }).getByRole('button', { name }).click();
+        await clean(page, `${name}, ${width}, ${theme}`);
+        if (width < 1024) await page.getByRole('complementary', { name }).getByRole('button', { name }).click();
+      }
+    }
+  }
+  for (const place of ['/', '/shop/bits', '/shop/machines', '/shop/materials', '/shop/recipes', '/guide']) {
+    await page.goto(place);
+    await page.getByRole('heading').first().waitFor();
+    await clean(page, `${place}, dark, narrow`);
+  }
 });
 
 test.describe('by touch on a tablet held upright', () => {

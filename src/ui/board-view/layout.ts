@@ -37,10 +37,10 @@ export function onScreen({ scale, x0, y0, turned }: Layout) {
   };
 }
 
-/** Where the pointer is, in pixels from an element's own corner. */
+/** Where the pointer is, in pixels from the corner of what lies inside of an element's border. */
 export function pointerOn(element: Element, e: { clientX: number; clientY: number }): [number, number] {
   const r = element.getBoundingClientRect();
-  return [e.clientX - r.left, e.clientY - r.top];
+  return [e.clientX - r.left - element.clientLeft, e.clientY - r.top - element.clientTop];
 }
 
 /** A way in the view, right and up, as a way on the board. */

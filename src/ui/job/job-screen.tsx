@@ -8,7 +8,7 @@ import { JOBS } from '@/contract/jobs';
 import type { Pattern } from '@/contract/patterns';
 import { halfTurned, placeFile } from '../arrange/actions';
 import { laidOut } from '../board-view/camera';
-import { onScreen } from '../board-view/layout';
+import { onScreen, pointerOn } from '../board-view/layout';
 import { useSaidUnit } from '../controls/unit';
 import { DropAnywhere } from '../uploads/drop-anywhere';
 import { BoardArea } from './board-area';
@@ -84,20 +84,19 @@ function OpenJob({ screen }: { screen: OpenScreen }) {
   const dropped = (e: DragEndEvent) => {
     setCarried(null);
     const pattern = e.active.data.current?.pattern as Pattern | undefined;
-    const box = element.current?.getBoundingClientRect();
     const start = e.activatorEvent as PointerEvent;
-    if (!pattern || !box) return;
-    const x = start.clientX + e.delta.x - box.left;
-    const y = start.clientY + e.delta.y - box.top;
-    if (x < 0 || y < 0 || x > box.width || y > box.height) return;
+    if (!pattern || !element.current) return;
+    const hand = { clientX: start.clientX + e.delta.x, clientY: start.clientY + e.delta.y };
+    const [x, y] = pointerOn(element.current, hand);
+    if (x < 0 || y < 0 || x > size.width || y > size.height) return;
     const at = onScreen(room.layout).place(x, y);
     const on = (v: number, most: number) => Math.min(most, Math.max(0, v));
     place(pattern, { x: on(at.x, job.board.x), y: on(at.y, job.board.y) });
   };
   /** Files let go over the board are placed where they were let go, others in its middle. */
   const take = (files: File[], { x, y }: { x: number; y: number }) => {
-    const box = element.current?.getBoundingClientRect();
-    const at = box && onScreen(room.layout).place(x - box.left, y - box.top);
+    const view = element.current;
+    const at = view && onScreen(room.layout).place(...pointerOn(view, { clientX: x, clientY: y }));
     const over = at && at.x >= 0 && at.y >= 0 && at.x <= job.board.x && at.y <= job.board.y;
     screen.files.take(files, over ? at : null);
     editor.go('Arrange');
