@@ -1,6 +1,6 @@
 import { saidUnit, sayLength } from '@/core/units/say';
-
 import { barLength } from './camera';
+import { HaloText } from './halo-text';
 
 /** Pixels that it may be long. */
 const ROOM = 130;
@@ -24,18 +24,9 @@ export function ScaleBar({ scale, height }: { scale: number; height: number }) {
         stroke="var(--color-base-content)"
         strokeWidth={1.5}
       />
-      <text
-        x={x + (long * scale) / 2}
-        y={y - 4}
-        textAnchor="middle"
-        fontSize={12}
-        fill="var(--color-base-content)"
-        stroke="var(--color-base-100)"
-        strokeWidth={3}
-        paintOrder="stroke"
-      >
+      <HaloText x={x + (long * scale) / 2} y={y - 4} textAnchor="middle" fontSize={12}>
         {sayLength(long, 3)}
-      </text>
+      </HaloText>
     </g>
   );
 }

@@ -1,29 +1,16 @@
 import { useSyncExternalStore } from 'react';
+import { keptChoice } from './kept-choice';
 
-/** Where this browser notes that single letters and digits do nothing by themselves: for those who speak to it, or whose hand rests on the keys. */
-const KEY = 'zg-single-keys';
-const watching = new Set<() => void>();
-
-function watch(call: () => void): () => void {
-  watching.add(call);
-  addEventListener('storage', call);
-  return () => {
-    watching.delete(call);
-    removeEventListener('storage', call);
-  };
-}
+/** Off where single characters do nothing by themselves: for those who speak to the browser, or whose hand rests on the keys. */
+const choice = keptChoice('zg-single-keys');
 
 /** Lets single keys work, or switches them off, in the whole shop. */
-export function allowSingleKeys(on: boolean): void {
-  if (on) localStorage.removeItem(KEY);
-  else localStorage.setItem(KEY, 'off');
-  for (const call of watching) call();
-}
+export const allowSingleKeys = (on: boolean): void => choice.put(on ? null : 'off');
 
 /** Whether keys work that are a single character, as 1 to 5 and [ and ]. */
 export const useSingleKeys = (): boolean =>
   useSyncExternalStore(
-    watch,
-    () => localStorage.getItem(KEY) === null,
+    choice.watch,
+    () => choice.read() === null,
     () => true,
   );

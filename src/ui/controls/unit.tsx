@@ -2,29 +2,17 @@
 import { useSyncExternalStore } from 'react';
 import type { LengthUnit } from '@/core/units/length';
 import { sayIn } from '@/core/units/say';
+import { keptChoice } from './kept-choice';
 
-/** Where this browser keeps the unit that lengths and feeds are shown in first. */
-const KEY = 'zg-unit';
-const watching = new Set<() => void>();
-
-function watch(call: () => void): () => void {
-  watching.add(call);
-  addEventListener('storage', call);
-  return () => {
-    watching.delete(call);
-    removeEventListener('storage', call);
-  };
-}
-const read = (): LengthUnit => (localStorage.getItem(KEY) === 'in' ? 'in' : 'mm');
+/** The unit that lengths and feeds are shown in first. */
+const choice = keptChoice('zg-unit');
+const read = (): LengthUnit => (choice.read() === 'in' ? 'in' : 'mm');
 
 /** Shows lengths and feeds in a unit first from now on, in the whole shop. */
-export function chooseUnit(unit: LengthUnit): void {
-  localStorage.setItem(KEY, unit);
-  for (const call of watching) call();
-}
+export const chooseUnit = (unit: LengthUnit): void => choice.put(unit);
 
 /** The unit that is shown first, and that a bare number in a field is in. */
-export const useUnit = (): LengthUnit => useSyncExternalStore(watch, read, () => 'mm');
+export const useUnit = (): LengthUnit => useSyncExternalStore(choice.watch, read, () => 'mm');
 
 /** Tells all lengths and feeds of a screen in the shop's unit; called by the screen before anything in it is drawn. */
 export function useSaidUnit(): void {

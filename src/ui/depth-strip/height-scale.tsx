@@ -1,5 +1,6 @@
 import { MM_PER_INCH } from '@/core/units/length';
 import { saidUnit, sayNumber } from '@/core/units/say';
+import { HaloText } from '../board-view/halo-text';
 import { heightMarks } from './strip-place';
 
 /** Pixels between two marks. */
@@ -26,18 +27,9 @@ export function HeightScale({
       {heightMarks(top, low, v, unit, APART).map((z) => (
         <g key={z}>
           <line x1={right - 5} x2={right} y1={py(z)} y2={py(z)} stroke="var(--color-base-content)" />
-          <text
-            x={right - 8}
-            y={py(z) + 4}
-            textAnchor="end"
-            fontSize={11.5}
-            fill="var(--color-base-content)"
-            stroke="var(--color-base-100)"
-            strokeWidth={3}
-            paintOrder="stroke"
-          >
+          <HaloText x={right - 8} y={py(z) + 4} textAnchor="end" fontSize={11.5}>
             {sayNumber(z)}
-          </text>
+          </HaloText>
         </g>
       ))}
     </g>

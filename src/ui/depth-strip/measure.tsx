@@ -1,4 +1,5 @@
 import { sayLength } from '@/core/units/say';
+import { HaloText } from '../board-view/halo-text';
 
 /** A place in the strip: mm along the section from its start, and a height. */
 export interface StripPlace {
@@ -49,19 +50,9 @@ export function MeasureLine({
       ].map(([x, y], i) => (
         <circle key={String(i)} cx={x} cy={y} r={3} fill="var(--color-accent)" stroke="var(--color-base-100)" />
       ))}
-      <text
-        x={middle}
-        y={Math.min(y1, y2) - 8}
-        textAnchor="middle"
-        fontSize={12.5}
-        fontWeight={600}
-        fill="var(--color-base-content)"
-        stroke="var(--color-base-100)"
-        strokeWidth={4}
-        paintOrder="stroke"
-      >
+      <HaloText x={middle} y={Math.min(y1, y2) - 8} textAnchor="middle" fontSize={12.5} fontWeight={600} rim={4}>
         {sayMeasured(measured)}
-      </text>
+      </HaloText>
     </g>
   );
 }
