@@ -97,6 +97,16 @@ test('the board is looked at from close by: with the wheel, keys, buttons and by
   await expect.poll(length).toBeLessThan(whole);
   await page.getByRole('button', { name: 'The whole board' }).click();
   await expect.poll(length).toBe(whole);
+  // The second button of the mouse offers the same where it is.
+  await page.mouse.click(middle.x, middle.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: /^Closer to this place/ }).click();
+  await expect.poll(length).toBeLessThan(whole / 2);
+  await page.mouse.click(middle.x, middle.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: 'Section across the board through here' }).click();
+  await expect(page.getByRole('slider', { name: /^Section line/ })).toHaveAttribute(
+    'aria-valuetext',
+    /^from ([\d.]+), .* to \1, /,
+  );
 });
 
 test('two places of the strip are measured', async ({ page }) => {

@@ -1,16 +1,18 @@
 'use client';
 import dynamic from 'next/dynamic';
-import type { Ref } from 'react';
+import { type Ref, useRef } from 'react';
 import type { Pattern } from '@/contract/patterns';
 import { LayerHandles } from '../arrange/layer-handles';
 import { PatternDrawer } from '../arrange/pattern-drawer';
 import { BoardPlan } from '../board-view/board-view';
-import type { Layout } from '../board-view/layout';
+import { type Layout, pointerOn } from '../board-view/layout';
 import { useCamera } from '../board-view/use-camera';
 import { type Part, usePart } from '../board-view/use-part';
 import { hasPlaces, PlaceHandles } from '../cards/place-handles';
+import { ActsMenu } from '../controls/acts-menu';
 import { useNarrow, usePhone } from '../controls/use-media';
 import { DepthStrip } from '../depth-strip/depth-strip';
+import { boardActs, takeAt } from './board-acts';
 import { passActs } from './pass-acts';
 import { PassRibbon } from './pass-ribbon';
 import { LOW } from './sheet';
@@ -105,6 +107,7 @@ export function BoardArea({
   const shown = surface && room.width > 0 ? { surface, plan: plan?.id ?? null, job, mode: screen.mode } : null;
   const part = usePart(shown, room.looking, room.layout);
   const [narrow, phone] = [useNarrow(), usePhone()];
+  const menuAt = useRef({ x: 0, y: 0 });
   const view = useCamera({ element: room.element, looking: room.looking, setCamera: screen.setCamera, on });
   return (
     <main
@@ -112,22 +115,32 @@ export function BoardArea({
       style={narrow ? { paddingBottom: LOW + 8 } : undefined}
     >
       <ViewBar screen={screen} room={room} />
-      <div
-        className={`relative min-h-0 flex-1 overflow-hidden rounded-xl border border-base-300 bg-[color-mix(in_oklab,var(--color-base-300)_45%,var(--color-base-200))] ${view.cursor}`}
-        ref={boardRef}
-        data-testid="board-view"
-        data-coarse-ms={arranging && look.coarse ? (1000 * look.coarse.seconds).toFixed(2) : undefined}
-        data-sharp={arranging ? look.sharp !== null : undefined}
-        {...view.bind}
+      <ActsMenu
+        label="What can be done here"
+        acts={() => boardActs(screen, room, menuAt.current)}
+        onOpen={(e) => {
+          const [x, y] = room.element.current ? pointerOn(room.element.current, e) : [0, 0];
+          menuAt.current = { x, y };
+          takeAt(screen, room, menuAt.current);
+        }}
       >
-        {sound ? (
-          <BoardPicture screen={screen} room={room} part={part} pinching={view.pinching} />
-        ) : (
-          <p role="alert" className="p-6 text-sm">
-            This board cannot be drawn: its size is out of all bounds. Set it on the board card.
-          </p>
-        )}
-      </div>
+        <div
+          className={`relative min-h-0 flex-1 overflow-hidden rounded-xl border border-base-300 bg-[color-mix(in_oklab,var(--color-base-300)_45%,var(--color-base-200))] ${view.cursor}`}
+          ref={boardRef}
+          data-testid="board-view"
+          data-coarse-ms={arranging && look.coarse ? (1000 * look.coarse.seconds).toFixed(2) : undefined}
+          data-sharp={arranging ? look.sharp !== null : undefined}
+          {...view.bind}
+        >
+          {sound ? (
+            <BoardPicture screen={screen} room={room} part={part} pinching={view.pinching} />
+          ) : (
+            <p role="alert" className="p-6 text-sm">
+              This board cannot be drawn: its size is out of all bounds. Set it on the board card.
+            </p>
+          )}
+        </div>
+      </ActsMenu>
       {room.width > 0 && sound && (
         <DepthStrip
           job={job}

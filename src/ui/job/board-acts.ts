@@ -1,0 +1,40 @@
+import { layerAt } from '@/core/arrange/place';
+import { zoomed } from '../board-view/camera';
+import { onScreen } from '../board-view/layout';
+import { kept } from '../board-view/section-line';
+import type { Act } from '../controls/act';
+import { layerActs } from './layer-acts';
+import type { OpenScreen } from './use-screen';
+import type { Room } from './view-bar';
+
+/** How much closer a step from the menu leads. */
+const CLOSER = 3;
+
+/** What can be done at a place of the board view, pixels: with the layer that lies there, and with how the board is looked at. */
+export function boardActs(screen: OpenScreen, room: Room, at: { x: number; y: number }): Act[] {
+  const { job, setCamera, setLine, camera, layers, arranging } = screen;
+  const { board } = job;
+  const place = onScreen(room.layout).place(at.x, at.y);
+  const through = { x0: 0, y0: place.y, x1: board.x, y1: place.y };
+  const across = { x0: place.x, y0: 0, x1: place.x, y1: board.y };
+  return [
+    ...(arranging ? layerActs(screen, layers) : []),
+    {
+      name: 'Closer to this place',
+      keys: '+',
+      can: true,
+      run: () => setCamera((was) => zoomed(room.looking, was, at, CLOSER)),
+    },
+    { name: 'The whole board', keys: '0', can: camera !== null, run: () => setCamera(() => null) },
+    { name: 'Section along the board through here', keys: '', can: true, run: () => setLine(kept(board, through)) },
+    { name: 'Section across the board through here', keys: '', can: true, run: () => setLine(kept(board, across)) },
+  ];
+}
+
+/** Takes the layer at a place of the board view in hand, where layers are arranged and it is not among those that are. */
+export function takeAt({ job, arranging, layers, editor }: OpenScreen, room: Room, at: { x: number; y: number }): void {
+  if (!arranging) return;
+  const { x, y } = onScreen(room.layout).place(at.x, at.y);
+  const hit = layerAt(job.layers, x, y, job.board.drum ? job.board.y : 0);
+  if (hit && !layers.includes(hit.id)) editor.select([hit.id]);
+}
