@@ -63,9 +63,16 @@ interface Shown {
   mode: ViewMode;
 }
 
-/** Whether a part shows all that is in view, and no less finely than the screen or as finely as there is. */
-function suffices(part: Part | null, seen: Wanted['box'], fine: number): boolean {
-  if (!part) return false;
+/** A part that has come, what it is of, and at how many pixels a mm it was asked for. */
+interface Had {
+  of: Surface;
+  mode: ViewMode;
+  scale: number;
+  part: Part;
+}
+
+/** Whether a part shows all that is in view, and no less finely than the screen, or than it was asked for at least as close by. */
+function suffices({ part, scale }: Had, seen: Wanted['box'], fine: number, now: number): boolean {
   const { originX, originY, width, height, cell } = part.grid;
   const rim = cell;
   const covered =
@@ -73,7 +80,7 @@ function suffices(part: Part | null, seen: Wanted['box'], fine: number): boolean
     originY - rim <= seen.y0 &&
     originX + (width - 1) * cell + rim >= seen.x1 &&
     originY + (height - 1) * cell + rim >= seen.y1;
-  return covered && (cell <= fine || Math.max(width, height) < MOST / 4);
+  return covered && (cell <= fine || scale >= now);
 }
 
 /**
@@ -81,24 +88,26 @@ function suffices(part: Part | null, seen: Wanted['box'], fine: number): boolean
  * full grid. Null while the whole board's picture is as fine as the screen. One that is on its way is shown by the last that came.
  */
 export function usePart(shown: Shown | null, looking: Looking, layout: Layout): Part | null {
-  const [had, setHad] = useState<{ of: Surface; mode: ViewMode; part: Part } | null>(null);
+  const [had, setHad] = useState<Had | null>(null);
   const { surface = null, plan = null, job = null, mode = 'plan' } = shown ?? {};
-  const part = had && had.of === surface && had.mode === mode ? had.part : null;
+  const held = had && had.of === surface && had.mode === mode ? had : null;
   const ratio = typeof window === 'undefined' ? 1 : window.devicePixelRatio || 1;
   const fine = COARSE / (layout.scale * ratio);
   const needed = surface !== null && surface.grid.cell > fine;
   const { x0, y0, x1, y1 } = inView(looking, layout);
-  const enough = !needed || suffices(part, { x0, y0, x1, y1 }, fine);
   const { scale } = layout;
+  const enough = !needed || (held !== null && suffices(held, { x0, y0, x1, y1 }, fine, scale));
   useEffect(() => {
     if (enough || !surface || !job) return;
     let wanted = true;
     const timer = setTimeout(() => {
       const [w, h] = [(x1 - x0) * MORE, (y1 - y0) * MORE];
       const box = { x0: x0 - w, y0: y0 - h, x1: x1 + w, y1: y1 + h };
-      const most = Math.min(MOST, Math.max(64, Math.ceil(Math.max(box.x1 - box.x0, box.y1 - box.y0) * scale * ratio)));
+      // Of so many cells every second one is still as fine as the screen.
+      const pixels = Math.max(box.x1 - box.x0, box.y1 - box.y0) * scale * ratio;
+      const most = Math.min(MOST, Math.max(64, Math.ceil((2 / COARSE) * pixels)));
       partOf({ surface, plan, job, mode }, { box, most }).then(
-        (p) => wanted && p && setHad({ of: surface, mode, part: p }),
+        (p) => wanted && p && setHad({ of: surface, mode, scale, part: p }),
         // What cannot be had finer is shown as it is.
         () => {},
       );
@@ -108,5 +117,5 @@ export function usePart(shown: Shown | null, looking: Looking, layout: Layout): 
       clearTimeout(timer);
     };
   }, [enough, surface, plan, job, mode, scale, ratio, x0, y0, x1, y1]);
-  return needed ? part : null;
+  return needed ? (held?.part ?? null) : null;
 }
