@@ -117,23 +117,37 @@ test('fields refuse nonsense in place, undo goes back, and the strip reads depth
   await expect(page.locator('canvas').first()).toBeVisible();
 });
 
-test('two tabs: the later save is refused, both versions are kept, one is chosen', async ({ page, context }) => {
+test('two tabs: the second follows the first; a save that met another is refused, both versions are shown and kept, and one is chosen', async ({
+  page,
+  context,
+}) => {
   await upload(page, stlFile('two tabs.stl', shapeMesh(loaf, 2)));
   await proven(page);
   const other = await context.newPage();
   await other.goto(page.url());
   await other.getByRole('button', { name: /^Board / }).click();
-  await expect(other.getByLabel('Thickness', { exact: true })).toHaveValue('19 mm');
-  await page.getByLabel('Thickness', { exact: true }).fill('20');
-  await page.getByLabel('Thickness', { exact: true }).press('Enter');
+  const thickness = (p: Page) => p.getByLabel('Thickness', { exact: true });
+  const put = async (p: Page, value: string) => {
+    await thickness(p).fill(value);
+    await thickness(p).press('Enter');
+  };
+  await expect(thickness(other)).toHaveValue('19 mm');
+  await put(page, '20');
+  await expect(thickness(other)).toHaveValue('20 mm');
+  // A tab that does not hear of it saves on top of what is no longer in force.
+  const away = '**/api/jobs/*/history';
+  await other.route(away, (route) => route.abort());
+  await put(page, '22');
   await expect(page.getByText('saved', { exact: true })).toBeVisible();
-  await other.getByLabel('Thickness', { exact: true }).fill('21');
-  await other.getByLabel('Thickness', { exact: true }).press('Enter');
-  await expect(other.getByText(/Both versions are kept/)).toBeVisible();
-  await other.getByRole('button', { name: 'Mine' }).click();
-  await expect(other.getByText(/Both versions are kept/)).toBeHidden();
+  await put(other, '21');
+  const conflict = other.getByRole('alert').filter({ hasText: 'Both versions are kept' });
+  await expect(conflict).toContainText(/board .*: thickness/);
+  await expect(conflict.getByRole('img')).toHaveCount(2);
+  await other.unroute(away);
+  await other.getByRole('button', { name: 'Mine', exact: true }).click();
+  await expect(conflict).toBeHidden();
   await page.reload();
-  await expect(page.getByLabel('Thickness', { exact: true })).toHaveValue('21 mm');
+  await expect(thickness(page)).toHaveValue('21 mm');
 });
 
 test('cancel stops the work; a killed server loses nothing that was saved', async ({ page }) => {

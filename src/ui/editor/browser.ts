@@ -18,6 +18,9 @@ export function serverOf(id: string, told: () => void): JobServer {
     settleKept: async () => {
       await ask(JOBS.settleKept, { id });
     },
+    nameVersion: async (revision, name) => {
+      await ask(JOBS.nameVersion, { id }, { revision, name });
+    },
     plan: () => ask(JOBS.plan, { id }),
     cancelPlan: (plan) => ask(PLANS.cancel, { id: plan }),
     follow: (plan, onState) => follow(PLANS.events, { id: plan }, onState),

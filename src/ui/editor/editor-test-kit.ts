@@ -92,6 +92,14 @@ export class FakeServer implements JobServer {
     this.kept = null;
   }
 
+  named: [revision: string, name: string][] = [];
+
+  async nameVersion(revision: string, name: string): Promise<void> {
+    await this.ask('name');
+    this.of(revision);
+    this.named.push([revision, name]);
+  }
+
   async plan(): Promise<PlanState> {
     await this.ask('plan');
     return this.tell('queued', `p${this.asks.length}`);

@@ -146,7 +146,7 @@ test('two saves on top of the same version: nothing goes on before a person has 
   await pass(5000);
   expect(server.versions).toHaveLength(3);
   expect(editor.get().saving).toBe('refused');
-  await editor.settle(true);
+  await editor.settle('mine');
   expect(server.document.name).toBe('Mine too');
   expect(server.versions.at(-1)?.base).toBe('v1');
   expect(server.kept).toBe(null);
@@ -159,7 +159,7 @@ test('the other version is taken when a person says so', async () => {
   await elsewhere('Theirs');
   rename('Mine');
   await pass(500);
-  await editor.settle(false);
+  await editor.settle('other');
   expect(shown().document?.name).toBe('Theirs');
   expect(editor.get()).toMatchObject({ conflict: null, saving: 'saved', revision: 'v1' });
   expect(browser.kept.size).toBe(0);
@@ -170,7 +170,7 @@ test('a conflict that could not be settled stays, and so does the copy that was 
   rename('Mine');
   await pass(500);
   server.offline();
-  await editor.settle(true);
+  await editor.settle('mine');
   expect(editor.get().conflict).not.toBe(null);
   server.failing = null;
   expect(server.kept).toBe('v2');
@@ -228,7 +228,7 @@ test('what was not saved before a reload is chosen about when another page has s
   await open();
   expect(editor.get()).toMatchObject({ conflict: { head: 'v1', kept: 'v2' }, saving: 'refused' });
   expect(shown().document?.name).toBe('Mine');
-  await editor.settle(true);
+  await editor.settle('mine');
   expect(server.document.name).toBe('Mine');
 });
 
@@ -395,4 +395,19 @@ test('what is being changed or tried out here is not taken away by what was save
   await pass(500);
   expect(shown()).toMatchObject({ document: { name: 'Mine' } });
   expect(editor.get().conflict).toEqual({ head: 'v1', kept: 'v2' });
+});
+
+test('both versions can be kept: the other goes on, mine stays under a name, with what was changed since it was refused', async () => {
+  await elsewhere('Theirs');
+  rename('Mine');
+  await pass(500);
+  rename('Mine, later');
+  await pass(500);
+  await editor.settle('both', 'My board');
+  expect(shown().document?.name).toBe('Theirs');
+  expect(editor.get()).toMatchObject({ conflict: null, saving: 'saved', revision: 'v1' });
+  const [[revision, name]] = server.named;
+  expect(name).toBe('My board');
+  expect(server.versions.find((v) => v.id === revision)?.document.name).toBe('Mine, later');
+  expect(browser.kept.size).toBe(0);
 });

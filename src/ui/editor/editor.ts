@@ -199,15 +199,26 @@ export class Editor extends Store<EditorState> {
   readonly prove = (): void => void this.planner.start();
   readonly cancel = (): void => void this.planner.cancel();
 
-  /** Settles a conflict: takes the other version, or saves this one on top of it. */
-  readonly settle = async (mine: boolean): Promise<void> => {
-    const { conflict, line } = this.state;
+  /** What this page wants of a conflict: as it is shown where that is not saved, else the save that was kept aside. */
+  private async mineOf({ kept }: { kept: string }): Promise<{ document: Job | undefined; unsaved: boolean }> {
+    const { line } = this.state;
+    const unsaved = line.entries.slice(0, line.at + 1).some((e) => e.id === null);
+    return { document: unsaved ? shownOn(line) : await this.server.revision(kept), unsaved };
+  }
+
+  /** Settles a conflict: takes the other version, this one on top of it, or the other with this one kept beside it under a name. */
+  readonly settle = async (way: 'mine' | 'other' | 'both', name = ''): Promise<void> => {
+    const { conflict } = this.state;
     if (!conflict) return;
     try {
-      const isUnsaved = line.entries.slice(0, line.at + 1).some((e) => e.id === null);
-      const document = isUnsaved ? shownOn(line) : await this.server.revision(conflict.kept);
+      const { document, unsaved } = await this.mineOf(conflict);
+      if (way === 'both') {
+        // What has been changed since the save that was refused is handed over too, to be kept aside as that was.
+        if (unsaved && document) await this.sync.tooLate(conflict.kept, document);
+        await this.server.nameVersion(this.state.conflict?.kept ?? conflict.kept, name);
+      }
       await this.load();
-      if (mine && document) {
+      if (way === 'mine' && document) {
         this.change((j) => Object.assign(j, document));
         await this.sync.run(true);
         // The copy that was kept aside goes only when the same is in force.

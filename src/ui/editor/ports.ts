@@ -22,6 +22,8 @@ export interface JobServer {
   revision(id: string): Promise<Job>;
   /** Lets go of saves that were kept aside. */
   settleKept(): Promise<void>;
+  /** Gives a version a name, under which it stays. */
+  nameVersion(revision: string, name: string): Promise<void>;
   plan(): Promise<PlanState>;
   cancelPlan(plan: string): Promise<PlanState>;
   /** Follows a plan until the returned function is called. */

@@ -12,7 +12,7 @@ import { onScreen, pointerOn } from '../board-view/layout';
 import { useSaidUnit } from '../controls/unit';
 import { DropAnywhere } from '../uploads/drop-anywhere';
 import { BoardArea } from './board-area';
-import { Conflict } from './progress';
+import { Conflict } from './conflict';
 import { ScreenHeader } from './screen-header';
 import { SideCard } from './side-card';
 import { Stations } from './stations';
@@ -115,7 +115,7 @@ function OpenJob({ screen }: { screen: OpenScreen }) {
         onFiles={take}
       >
         <ScreenHeader screen={screen} />
-        {state.conflict && <Conflict state={state} />}
+        {state.conflict && <Conflict id={screen.id} state={state} />}
         <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
           <Stations
             job={job}

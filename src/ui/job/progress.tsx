@@ -53,23 +53,6 @@ export function Progress({
   );
 }
 
-/** Two saves on top of the same version: both are kept until one is chosen. */
-export function Conflict({ state }: { state: Editing }) {
-  return (
-    <div role="alert" className="flex items-center gap-3 border-b border-accent bg-base-100 px-4 py-2 text-sm">
-      <span className="flex-1">
-        This job was changed elsewhere, in another tab perhaps. Both versions are kept; which one goes on?
-      </span>
-      <button type="button" className="btn btn-sm" onClick={() => void state.editor.settle(false)}>
-        The other one
-      </button>
-      <button type="button" className="btn btn-primary btn-sm" onClick={() => void state.editor.settle(true)}>
-        Mine
-      </button>
-    </div>
-  );
-}
-
 export function Footer({
   state,
   stopping,
