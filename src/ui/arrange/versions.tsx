@@ -6,7 +6,6 @@ import { ask } from '@/contract/ask';
 import { addressOf } from '@/contract/endpoint';
 import { JOBS } from '@/contract/jobs';
 import type { SetupView } from '@/core/setup/view';
-import { TextField } from '../controls/fields';
 
 /** Named versions of the job, each with its picture: the same plaque with another emblem. */
 export function Versions({
@@ -40,17 +39,28 @@ export function Versions({
   };
   return (
     <>
-      <TextField label="Name it" value={name} max={80} onChange={setName} />
-      <button
-        type="button"
-        className="btn btn-sm my-1 w-full"
-        disabled={name === '' || revision === null}
-        onClick={() => {
-          if (revision !== null) void act(ask(JOBS.nameVersion, { id }, { revision, name })).then(() => setName(''));
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          const given = name.trim();
+          if (given !== '' && revision !== null)
+            void act(ask(JOBS.nameVersion, { id }, { revision, name: given })).then(() => setName(''));
         }}
       >
-        Keep the board as it is as "{name || 'a version'}"
-      </button>
+        <label className="flex items-center gap-2 py-1 text-sm">
+          <span className="w-24 shrink-0">Name it</span>
+          <input
+            type="text"
+            className="input input-sm min-w-0 flex-1 bg-(--paper)"
+            value={name}
+            maxLength={80}
+            onChange={(e) => setName(e.target.value)}
+          />
+        </label>
+        <button type="submit" className="btn btn-sm my-1 w-full" disabled={name.trim() === '' || revision === null}>
+          Keep the board as it is as "{name.trim() || 'a version'}"
+        </button>
+      </form>
       {error && (
         <p role="alert" className="text-[13px] text-accent">
           {error}
