@@ -47,7 +47,7 @@ test('a drum from patterns to programs: entered by its diameter, carved over its
   expect((await document()).machine.rotary).toMatchObject({ along: 'x', letter: 'A' });
   await expect(page.getByText('proven', { exact: true })).toBeVisible({ timeout: 120_000 });
   await page.getByRole('button', { name: 'turn', exact: true }).click();
-  await expect(page.getByLabel('The drum, to be turned with the pointer')).toBeVisible();
+  await expect(page.getByRole('application', { name: /^The drum; the arrow keys turn it/ })).toBeVisible();
   // The programs turn it, and say their feeds in inverse time.
   await page.getByRole('button', { name: /^Run / }).click();
   await expect(page.getByText(/No loose sleeves/)).toBeVisible();

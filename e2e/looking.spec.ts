@@ -109,6 +109,20 @@ test('the board is looked at from close by: with the wheel, keys, buttons and by
   );
 });
 
+test('the board is turned by keys while its view has the focus', async ({ page }) => {
+  await oval(page);
+  await page.getByRole('button', { name: 'turn', exact: true }).click();
+  const board = page.getByRole('application', { name: /^The board; the arrow keys turn it/ });
+  await expect(board).toBeVisible();
+  await clean(page, 'the turned view');
+  const before = await board.screenshot();
+  await board.focus();
+  for (let k = 0; k < 3; k++) await page.keyboard.press('ArrowLeft');
+  await expect.poll(async () => (await board.screenshot()).equals(before)).toBe(false);
+  // The keys are its own: nothing else of the page has moved.
+  await expect(station(page, 'Proof')).toHaveAttribute('aria-current', 'step');
+});
+
 test('two places of the strip are measured', async ({ page }) => {
   await oval(page);
   const strip = (await page.getByRole('img', { name: /^Section through the board/ }).boundingBox())!;

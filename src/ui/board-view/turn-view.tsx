@@ -1,14 +1,14 @@
 'use client';
-import { Canvas, useThree } from '@react-three/fiber';
+import { Canvas } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, Color } from 'three';
-import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { DEPTH } from '@/core/arrange/picture';
 import { MASK } from '@/core/arrange/target';
 import { nearestCell } from '@/core/field/height-field';
 import type { SetupView } from '@/core/setup/view';
 import type { Surface } from '../job/surface';
 import { roundMesh } from './round-mesh';
+import { TurnControls } from './turn-controls';
 
 /** Where light comes from, as shares of the size. What faces the eye of a drum lies between its sides: a light from there, and one that grazes. */
 const OVER_BOARD = [
@@ -124,18 +124,7 @@ function drum({ board }: SetupView, surface: Surface): BufferGeometry {
   return g;
 }
 
-function Controls() {
-  const { camera, gl, invalidate } = useThree();
-  useEffect(() => {
-    const controls = new OrbitControls(camera, gl.domElement);
-    controls.enableDamping = false;
-    controls.addEventListener('change', () => invalidate());
-    return () => controls.dispose();
-  }, [camera, gl, invalidate]);
-  return null;
-}
-
-/** The board to be turned about with the pointer. */
+/** The board to be turned about. */
 export function TurnView({ job, surface }: { job: SetupView; surface: Surface }) {
   const round = job.board.drum !== null;
   const geometry = useMemo(() => (round ? drum : solid)(job, surface), [round, job, surface]);
@@ -147,7 +136,6 @@ export function TurnView({ job, surface }: { job: SetupView; surface: Surface })
       dpr={1}
       gl={{ antialias: false }}
       camera={{ position: [0, -0.82 * far, 0.92 * far], up: [0, 0, 1], near: far / 100, far: far * 10, fov: 38 }}
-      aria-label={`The ${round ? 'drum' : 'board'}, to be turned with the pointer`}
     >
       <ambientLight intensity={0.75} />
       {(round ? OVER_DRUM : OVER_BOARD).map(({ from: [x, y, z], intensity }) => (
@@ -156,7 +144,9 @@ export function TurnView({ job, surface }: { job: SetupView; surface: Surface })
       <mesh geometry={geometry}>
         <meshLambertMaterial vertexColors />
       </mesh>
-      <Controls />
+      <TurnControls
+        label={`The ${round ? 'drum' : 'board'}; the arrow keys turn it, + and - come closer and go further`}
+      />
     </Canvas>
   );
 }
