@@ -26,8 +26,10 @@ export function ActsMenu({
         <Menu.Content
           aria-label={label}
           className="panel z-50 min-w-52 py-1 text-sm shadow-xl"
-          // The page has the focus where it was before.
-          onCloseAutoFocus={(e) => e.preventDefault()}
+          // The focus goes back to where it was, unless what was done has led it elsewhere.
+          onCloseAutoFocus={(e) => {
+            if (document.activeElement && document.activeElement !== document.body) e.preventDefault();
+          }}
         >
           <Acts acts={acts} />
         </Menu.Content>
