@@ -100,7 +100,7 @@ test('the board is looked at from close by: with the wheel, keys, buttons and by
   // The second button of the mouse offers the same where it is.
   await page.mouse.click(middle.x, middle.y, { button: 'right' });
   await page.getByRole('menuitem', { name: /^Closer to this place/ }).click();
-  await expect.poll(length).toBeLessThan(whole / 2);
+  await expect.poll(length).toBeLessThan(whole / 1.5);
   await page.mouse.click(middle.x, middle.y, { button: 'right' });
   await page.getByRole('menuitem', { name: 'Section across the board through here' }).click();
   await expect(page.getByRole('slider', { name: /^Section line/ })).toHaveAttribute(

@@ -12,6 +12,7 @@ const handle = (page: Page, name: string) => page.getByRole('slider', { name, ex
 
 /** Drags a handle by pixels to the right and down. */
 async function pull(page: Page, name: string, right: number, down: number): Promise<void> {
+  await handle(page, name).scrollIntoViewIfNeeded();
   const box = (await handle(page, name).boundingBox())!;
   const from = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
   await drag(page, from, { x: from.x + right, y: from.y + down });

@@ -71,7 +71,7 @@ export function ArrangeSide(props: Props) {
       />
       <LedgerBar job={job} facts={facts} />
       <PanelGroup direction="vertical" autoSaveId="zg-arrange" className="min-h-0 flex-1">
-        <Panel defaultSize={36} minSize={12} className="overflow-y-auto!">
+        <Panel defaultSize={24} minSize={12} className="overflow-y-auto!">
           <LayerList
             job={job}
             selected={selected}
