@@ -16,8 +16,6 @@ const LINE = 16;
 
 interface Pan {
   pointer: number;
-  x: number;
-  y: number;
   moved: boolean;
 }
 
@@ -90,7 +88,7 @@ export function useCamera({ element, looking, setCamera, on }: Props) {
 
   const begin = (e: ReactPointerEvent) => {
     at.current = { x: e.clientX, y: e.clientY };
-    setPan({ pointer: e.pointerId, x: e.clientX, y: e.clientY, moved: false });
+    setPan({ pointer: e.pointerId, moved: false });
   };
   const bind = {
     onPointerDownCapture: (e: ReactPointerEvent) => {

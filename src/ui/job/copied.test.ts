@@ -85,6 +85,13 @@ test('a pass comes with its bit, in its place in the order of work, and names no
   expect(to.cutters.filter((c) => c.id === 'mine')).toHaveLength(1);
   expect(new Set(to.cutters.map((c) => c.number)).size).toBe(to.cutters.length);
   expect(wrongIn(to)).toBe('');
+  // A bit under the same id that is thicker here is another bit: the pass keeps the one that it came with.
+  const other = job(200, 'z');
+  other.cutters.push({ ...bit, diameter: 8, number: 7 });
+  const put = paste(other) as { pass: string };
+  const used = other.cutters.find((c) => c.id === other.passes.find((p) => p.id === put.pass)!.cutter)!;
+  expect(used.diameter).toBe(bit.diameter);
+  expect(other.cutters.find((c) => c.id === 'mine')?.diameter).toBe(8);
 });
 
 test('what is no copy of ours is passed over', () => {

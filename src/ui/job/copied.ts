@@ -1,5 +1,5 @@
 import { boundsOf } from '@/core/arrange/place';
-import { cutterSchema } from '@/core/cutter/cutter';
+import { cutterSchema, profileOf } from '@/core/cutter/cutter';
 import { applyEdits } from '@/core/doc/edits';
 import { type Layer, layerSchema } from '@/core/doc/layer';
 import { outlineOfPass, type Pass, passSchema } from '@/core/doc/pass';
@@ -100,7 +100,14 @@ function putPass(job: SetupView, { pass, cutter }: Extract<Copied, { kind: 'pass
     const of = ref.of?.filter(here) ?? [];
     ref.of = of.length > 0 ? of : null;
   }
-  if (cutter) applyEdits(job.document, addBit(job, cutter));
+  if (cutter) {
+    // A bit of the same name that cuts another shape here is another bit.
+    const here = job.cutters.find((c) => c.id === cutter.id);
+    const same = !here || JSON.stringify(profileOf(here)) === JSON.stringify(profileOf(cutter));
+    const bit = same ? cutter : { ...cutter, id: newId() };
+    applyEdits(job.document, addBit(job, bit));
+    own.cutter = bit.id;
+  }
   job.passes.splice(placeFor(job.passes, own.kind), 0, own);
   return own.id;
 }

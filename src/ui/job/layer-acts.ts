@@ -4,6 +4,7 @@ import { duplicateLayers, editLayers, freeGroup, removeLayers, shiftLayers } fro
 import type { Act } from '../controls/act';
 import { notices } from '../controls/notices';
 import type { Editor } from '../editor/editor';
+import { shownOn } from '../editor/line';
 import { copyOfLayers, keepCopied, putIn, readCopied } from './copied';
 
 /** Names of things, as a notice tells them. */
@@ -21,13 +22,23 @@ export interface Doing {
   setRenaming(id: string | null): void;
 }
 
+/** The way back over the change that was just made; where others have been made since, it is not theirs that is taken back. */
+export function wayBack(editor: Editor): () => void {
+  const made = shownOn(editor.get().line);
+  return () => {
+    if (shownOn(editor.get().line) === made) editor.undo();
+    else notices.say('More has been changed since: Ctrl Z goes back step by step');
+  };
+}
+
 /** Takes layers away, and says so with the way back. */
 export function removeSaid({ job, change, editor }: Doing, ids: readonly string[]): void {
   const some = job.layers.filter((l) => ids.includes(l.id));
   if (some.length === 0) return;
   change((j) => removeLayers(j, [...ids]));
+  const back = wayBack(editor);
   editor.select([]);
-  notices.say(`${saidNames(some)} removed`, editor.undo);
+  notices.say(`${saidNames(some)} removed`, back);
 }
 
 /** Puts in what was copied last, and selects it. */

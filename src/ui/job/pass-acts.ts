@@ -6,7 +6,7 @@ import { removePass } from '../cards/pass-edit';
 import type { Act } from '../controls/act';
 import { notices } from '../controls/notices';
 import { copyOfPass, keepCopied, putIn } from './copied';
-import { type Doing, pasteCopied } from './layer-acts';
+import { type Doing, pasteCopied, wayBack } from './layer-acts';
 
 /** Takes a pass away, shows the one beside it, and says so with the way back. */
 export function removePassSaid({ job, change, editor }: Doing, pass: Pass): void {
@@ -14,7 +14,7 @@ export function removePassSaid({ job, change, editor }: Doing, pass: Pass): void
   const next = job.passes[at === 0 ? 1 : at - 1];
   if (next) editor.showPass(next.id);
   change((j) => removePass(j, pass.id));
-  notices.say(`${cardOf(pass).label} removed`, editor.undo);
+  notices.say(`${cardOf(pass).label} removed`, wayBack(editor));
 }
 
 /** The passes in an order in which one has gone a place on; null where it cannot go there. */
