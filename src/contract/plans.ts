@@ -26,6 +26,9 @@ const number = z.coerce.number<number>();
 /** Asked for knowing that an older version of this program proved them. */
 const older = z.object({ older: z.literal('yes').optional() });
 
+/** A setup, and two places of its board, mm: the corners of a part of it, or the ends of a line. */
+const between = { setup: z.string().max(64), x0: number, y0: number, x1: number, y1: number };
+
 export const PLANS = {
   read: endpoint({ method: 'GET', path: '/api/plans/[id]', answer: json(planState) }),
   cancel: endpoint({ method: 'DELETE', path: '/api/plans/[id]', answer: json(planState) }),
@@ -44,11 +47,7 @@ export const PLANS = {
     method: 'GET',
     path: '/api/plans/[id]/part',
     query: z.object({
-      setup: z.string().max(64),
-      x0: number,
-      y0: number,
-      x1: number,
-      y1: number,
+      ...between,
       most: number.int().min(16).max(2048),
       of: z.enum(PARTS),
     }),
@@ -60,11 +59,7 @@ export const PLANS = {
     method: 'GET',
     path: '/api/plans/[id]/section',
     query: z.object({
-      setup: z.string().max(64),
-      x0: number,
-      y0: number,
-      x1: number,
-      y1: number,
+      ...between,
       n: number.int().min(2).max(4000),
     }),
     needs: 'a section needs a setup, x0, y0, x1, y1 in mm and n from 2 to 4000',
