@@ -15,7 +15,7 @@ import { bendWords, boardToCurve, curveToBoard } from './kinds/words/curve';
 import { setWords } from './kinds/words/set';
 import { dropFor, fitWhole, proposedDepth, skinFor } from './ledger';
 import { NEW_WORDS, newShape, newWords, resizeLayer } from './new-layer';
-import { aroundOf, distanceBetween } from './place';
+import { aroundOf } from './place';
 
 const board = { x: 300, y: 200 };
 const circle = () => newShape({ id: 'c', name: 'c' }, { kind: 'circle' }, { kind: 'flat' }, board);
@@ -193,11 +193,8 @@ test('the budget: what is proposed, scaled and left', () => {
   expect(layers[0].rise).toBe(2.5);
 });
 
-test('a distance is between the sides that are named; margins count from the field that a thing lies in', () => {
+test('margins count from the field that a thing lies in', () => {
   const a = { x0: 10, y0: 10, x1: 30, y1: 20 };
-  const b = { x0: 50, y0: 0, x1: 90, y1: 40 };
-  expect(distanceBetween(b, a, { axis: 'x', ofSide: 'low', fromSide: 'high' })).toBe(20);
-  expect(distanceBetween(b, a, { axis: 'y', ofSide: 'middle', fromSide: 'middle' })).toBe(5);
   expect(aroundOf(a, { x0: 0, y0: 0, x1: 40, y1: 40 }, board)).toEqual({ x0: 0, y0: 0, x1: 40, y1: 40 });
   expect(aroundOf(a, { x0: 15, y0: 0, x1: 40, y1: 40 }, board)).toEqual({ x0: 0, y0: 0, x1: 300, y1: 200 });
   expect(centring({ x0: 0, y0: 0, x1: 100, y1: 50 }, a)).toEqual({ dx: 30, dy: 10, mx: 40, my: 20 });

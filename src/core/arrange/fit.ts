@@ -1,14 +1,14 @@
-import { inSetup } from '../doc/edits';
+import { inBoard, inSetup } from '../doc/edits';
 import type { Layer } from '../doc/layer';
-import type { Edit } from '../findings/edit';
+import type { Edit, Step } from '../findings/edit';
 import type { Fix } from '../findings/finding';
 import { joinBounds } from '../outline/polygon';
-import type { SetupView } from '../setup/view';
+import { type SetupView, setupView } from '../setup/view';
 import { clean } from '../units/round';
 import type { SurfaceFacts } from './compose';
-import { sourceKind } from './kinds/registry';
 import { fitUniformly, seatedDepth } from './ledger';
 import { boundsOf } from './place';
+import { scaleToMiddle, timesToFit } from './scale-whole';
 
 type Arranged = Pick<SetupView, 'board' | 'setup' | 'layers' | 'seat'>;
 
@@ -35,28 +35,33 @@ export function centred(view: Arranged, margin: number): Fix[] {
   return fits ? [{ id: 'centre', figures: {}, edits: toMiddle(view, layers) }] : [];
 }
 
-/** Whether a layer's size is all that has to change to make it smaller: words and copies have lengths of their own. */
-const scales = (l: Layer) => !sourceKind(l).scaled && l.copies.kind === 'one' && l.mask.kind !== 'outline';
+/** What has become another in a list of things with ids, as edits. */
+function changed<T extends { id: string }>(path: Step[], was: T[], now: T[]): Edit[] {
+  return now.flatMap((to, i) =>
+    JSON.stringify(was[i]) === JSON.stringify(to) ? [] : [{ set: [...path, { id: to.id }], to }],
+  );
+}
 
-/** Makes what is on the board smaller about the middle, so that it keeps a margin to all edges, mm. */
-export function smaller(view: Arranged, margin: number): Fix[] {
-  const layers = shownOf(view);
-  if (layers.length === 0 || !layers.every(scales)) return [];
-  const b = joinBounds(layers.map(boundsOf));
-  const { board } = view;
+/** Makes what is on the board smaller about the middle, in all its setups, so that it keeps a margin to all edges, mm. */
+export function smaller(view: SetupView, margin: number): Fix[] {
+  const fits = timesToFit(view, margin);
   // A little less, so that rounding to cells does not bring the finding back.
-  const k = 0.995 * Math.min((board.x - 2 * margin) / (b.x1 - b.x0), (board.y - 2 * margin) / (b.y1 - b.y0));
-  if (!(k > 0.05)) return [];
-  const scale = Math.min(1, k);
-  const [mx, my] = [(b.x0 + b.x1) / 2, (b.y0 + b.y1) / 2];
-  const edits = layers.flatMap((l) => [
-    setLayer(view, l, 'size', { x: clean(l.size.x * scale), y: clean(l.size.y * scale) }),
-    setLayer(view, l, 'centre', {
-      x: clean(board.x / 2 + (l.centre.x - mx) * scale),
-      y: clean(board.y / 2 + (l.centre.y - my) * scale),
-    }),
-  ]);
-  return [{ id: 'make-smaller', figures: { share: clean(scale * 100) }, edits }];
+  const times = Math.min(1, 0.995 * (fits ?? 0));
+  if (!(times > 0.05)) return [];
+  const made = setupView(structuredClone(view.document), view.setup.id);
+  scaleToMiddle(made, { times, heights: false });
+  const edits = made.board.setups.flatMap((s, i) => {
+    const was = view.board.setups[i];
+    const of = (field: string) => inSetup({ board: made.board, setup: s }, field);
+    return [
+      ...changed(of('layers'), was.layers, s.layers),
+      ...changed(of('gaps'), was.gaps, s.gaps),
+      ...changed(of('passes'), was.passes, s.passes),
+    ];
+  });
+  const { openings } = made.board;
+  if (openings.length > 0) edits.push({ set: inBoard(view, 'openings'), to: openings });
+  return [{ id: 'make-smaller', figures: { share: clean(times * 100) }, edits }];
 }
 
 /** Scales rises and lifts so that the arranged layers take `wanted` mm of depth. */

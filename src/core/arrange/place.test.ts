@@ -8,6 +8,7 @@ import { flatFieldAt, standingBounds } from './flat-field';
 import {
   alignLayers,
   boundsOf,
+  distanceNow,
   distributeLayers,
   keepGaps,
   layerAt,
@@ -123,6 +124,13 @@ test('align lines up sides and middles, distribute makes equal spaces, locked on
   expect(l.centre).toEqual({ x: 1.1, y: 1.2 });
 });
 
+const among = (layers: Layer[], gaps: Gap[]) => ({
+  layers,
+  gaps,
+  board: { ...board, thickness: 30 },
+  seat: { mode: 'sunk' as const, drop: 10, skin: 1 },
+});
+
 const gap = (of: string, from: string, distance: number, more: Partial<Gap> = {}): Gap => ({
   id: `${of}-${from}`,
   axis: 'y',
@@ -138,35 +146,44 @@ test('a gap is kept when either end moves: the other follows, and what hangs on 
   const layers = [box('dish', 150, 120), box('name', 150, 60), box('year', 150, 30)];
   // The name's far edge 25 mm below the dish's near one; the year 10 mm below the name.
   const gaps = [gap('name', 'dish', -25), gap('year', 'name', -10)];
-  expect(keepGaps(layers, gaps, board, ['dish'])).toEqual([]);
+  expect(keepGaps(among(layers, gaps), ['dish'])).toEqual([]);
   expect(layers.map((l) => l.centre.y)).toEqual([120, 85, 65]);
   layers[0].centre.y = 140;
-  keepGaps(layers, gaps, board, ['dish']);
+  keepGaps(among(layers, gaps), ['dish']);
   expect(layers.map((l) => l.centre.y)).toEqual([140, 105, 85]);
   // Moved at the other end, the first follows.
   layers[2].centre.y = 40;
-  keepGaps(layers, gaps, board, ['year']);
+  keepGaps(among(layers, gaps), ['year']);
   expect(layers.map((l) => l.centre.y)).toEqual([95, 60, 40]);
   // Sized, its edge moves, and so does what hangs on the edge.
   layers[0].size.y = 30;
-  keepGaps(layers, gaps, board, ['dish']);
+  keepGaps(among(layers, gaps), ['dish']);
   expect(boundsOf(layers[0]).y0 - boundsOf(layers[1]).y1).toBeCloseTo(25, 9);
 });
 
 test('a lock and the board hold: the other end gives way, and where both hold it is said', () => {
   const layers = [box('a', 150, 100, 20, 10, { locked: true }), box('b', 150, 50)];
-  keepGaps(layers, [gap('b', 'a', -20)], board, ['b']);
+  keepGaps(among(layers, [gap('b', 'a', -20)]), ['b']);
   expect(layers.map((l) => l.centre.y)).toEqual([100, 70]);
   const edge = [gap('b', THE_BOARD, 15, { ofSide: 'low' })];
   layers[1].centre.y = 90;
-  keepGaps(layers, edge, board, ['b']);
+  keepGaps(among(layers, edge), ['b']);
   expect(boundsOf(layers[1]).y0).toBe(15);
   layers[1].locked = true;
   layers[1].centre.y = 90;
-  expect(keepGaps(layers, edge, board, ['b'])).toEqual(['b-board']);
+  expect(keepGaps(among(layers, edge), ['b'])).toEqual(['b-board']);
   expect(layers[1].centre.y).toBe(90);
   // An end that is gone asks for nothing.
-  expect(keepGaps(layers, [gap('b', 'gone', 5)], board, ['b'])).toEqual([]);
+  expect(keepGaps(among(layers, [gap('b', 'gone', 5)]), ['b'])).toEqual([]);
+});
+
+test('the distance between two sides as they lie', () => {
+  const at = among([box('a', 20, 15), box('b', 70, 20, 40, 40)], []);
+  const now = (sides: Pick<Gap, 'axis' | 'ofSide' | 'fromSide'>) => distanceNow({ of: 'b', from: 'a', ...sides }, at);
+  expect(now({ axis: 'x', ofSide: 'low', fromSide: 'high' })).toBe(20);
+  expect(now({ axis: 'y', ofSide: 'middle', fromSide: 'middle' })).toBe(5);
+  expect(now({ axis: 'z', ofSide: 'high', fromSide: 'low' })).toBe(2);
+  expect(distanceNow({ of: 'b', from: 'gone', axis: 'x', ofSide: 'low', fromSide: 'low' }, at)).toBeNull();
 });
 
 test('any chain of gaps between free layers is kept whatever is moved', () => {
@@ -184,7 +201,7 @@ test('any chain of gaps between free layers is kept whatever is moved', () => {
           .map(([, d], i) => gap(`l${i + 1}`, `l${i}`, d, { axis: 'x', ofSide: 'low', fromSide: 'high' }));
         const moved = layers[pick % layers.length];
         const was = moved.centre.x;
-        expect(keepGaps(layers, gaps, board, [moved.id])).toEqual([]);
+        expect(keepGaps(among(layers, gaps), [moved.id])).toEqual([]);
         expect(moved.centre.x).toBe(was);
         for (const g of gaps) {
           const find = (id: string) => boundsOf(layers.find((l) => l.id === id)!);

@@ -4,6 +4,7 @@ import { inTurn } from '../field/drum';
 import { type Bounds, joinBounds } from '../outline/polygon';
 import { clean } from '../units/round';
 import { copiesOf } from './copies';
+import { heightOff, type InHeight, keepHeights } from './heights';
 
 /** The upright boxes around a layer's copies, by its size, mm. */
 export function copyBounds(l: Pick<Layer, 'size' | 'centre' | 'turn' | 'copies'>): Bounds[] {
@@ -158,8 +159,17 @@ export function distributeLayers(layers: Layer[], axis: Axis): void {
   }
 }
 
+/** What distances are kept among: a setup's layers, with how they sit in their board. */
+export interface Arranged extends InHeight {
+  gaps: Gap[];
+  board: Pick<Board, 'x' | 'y' | 'thickness'>;
+}
+
 /** How far the thing that a distance places lies from where the distance says, mm along its axis; null where an end is not there. */
-export function gapOff(g: Gap, layers: Layer[], board: { x: number; y: number }): number | null {
+export function gapOff(g: Gap, arranged: Omit<Arranged, 'gaps'>): number | null {
+  const { axis } = g;
+  if (axis === 'z') return heightOff(g, arranged);
+  const { layers, board } = arranged;
   const boxOf = (id: string): Bounds | null => {
     if (id === THE_BOARD) return { x0: 0, y0: 0, x1: board.x, y1: board.y };
     const l = layers.find((o) => o.id === id);
@@ -167,12 +177,14 @@ export function gapOff(g: Gap, layers: Layer[], board: { x: number; y: number })
   };
   const [of, from] = [boxOf(g.of), boxOf(g.from)];
   if (!of || !from) return null;
-  return sideOf(from, g.axis, g.fromSide) + g.distance - sideOf(of, g.axis, g.ofSide);
+  return sideOf(from, axis, g.fromSide) + g.distance - sideOf(of, axis, g.ofSide);
 }
 
-/** How far a side of one box lies from a side of another, mm along an axis. */
-export const distanceBetween = (of: Bounds, from: Bounds, g: Pick<Gap, 'axis' | 'ofSide' | 'fromSide'>): number =>
-  sideOf(of, g.axis, g.ofSide) - sideOf(from, g.axis, g.fromSide);
+/** How far a side of one thing lies from a side of another now, mm along an axis; null where an end is not there. */
+export function distanceNow(between: Omit<Gap, 'id' | 'distance'>, arranged: Omit<Arranged, 'gaps'>): number | null {
+  const off = gapOff({ ...between, id: '', distance: 0 }, arranged);
+  return off === null ? null : -off;
+}
 
 /** Where the margins of a thing count from: the field that it lies wholly in, else the board. */
 export function aroundOf(standing: Bounds, field: Bounds | null, board: { x: number; y: number }): Bounds {
@@ -186,21 +198,22 @@ const SETTLED = 1e-6;
 /**
  * Keeps the distances between layers after some of them were moved or sized: what was not moved follows, and what hangs on
  * that follows it. A locked layer or the board stays, and the other end gives way; where both stay the distance is not
- * kept.
+ * kept. Heights are kept one way, see keepHeights.
  * @param moved ids of the layers that the person has just changed
  * @returns ids of gaps that could not be kept
  */
-export function keepGaps(layers: Layer[], gaps: Gap[], board: { x: number; y: number }, moved: string[]): string[] {
+export function keepGaps(arranged: Arranged, moved: string[]): string[] {
+  const { layers, gaps } = arranged;
   const byId = new Map(layers.map((l) => [l.id, l]));
   const settled: Record<Axis, Set<string>> = { x: new Set(moved), y: new Set(moved) };
-  const broken: string[] = [];
-  const waiting = [...gaps];
+  const broken = keepHeights(gaps, arranged);
+  const waiting = gaps.filter((g): g is Gap & { axis: Axis } => g.axis !== 'z');
   const stays = (id: string, axis: Axis) => id === THE_BOARD || byId.get(id)?.locked === true || settled[axis].has(id);
   // Gaps with one end settled come first; when none is, the one named first is taken as it is.
   while (waiting.length > 0) {
     const next = waiting.findIndex((g) => stays(g.of, g.axis) || stays(g.from, g.axis));
     const [g] = waiting.splice(Math.max(0, next), 1);
-    const off = gapOff(g, layers, board);
+    const off = gapOff(g, arranged);
     if (off === null) continue;
     const fixedOf = stays(g.of, g.axis);
     const fixedFrom = stays(g.from, g.axis);
@@ -218,4 +231,9 @@ export function keepGaps(layers: Layer[], gaps: Gap[], board: { x: number; y: nu
     settled[g.axis].add(g.from);
   }
   return broken;
+}
+
+/** Keeps the distances of all setups of a board, as after its size or how a piece sits in it has changed. */
+export function keepBoard(board: Board): void {
+  for (const { gaps, layers, seat } of board.setups) keepGaps({ gaps, layers, seat, board }, []);
 }

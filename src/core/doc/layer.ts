@@ -128,10 +128,10 @@ export const PLAIN_LAYER = {
 /** Sides of a thing along an axis: its low edge, middle or high edge. */
 const side = z.enum(['low', 'middle', 'high']);
 
-/** A distance that is kept: `of`'s side lies `distance` mm beyond `from`'s, along the axis. */
+/** A distance that is kept: `of`'s side lies `distance` mm beyond `from`'s, along the axis; along z from the underside to the top. */
 export const gapSchema = z.object({
   id,
-  axis: z.enum(['x', 'y']),
+  axis: z.enum(['x', 'y', 'z']),
   of: id,
   ofSide: side,
   /** A layer, or the board. */

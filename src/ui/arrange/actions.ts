@@ -36,7 +36,7 @@ export function freeGroup(layers: Layer[]): string {
 /** Changes some layers, and lets what keeps a distance to them follow. */
 export function editLayers(job: SetupView, ids: string[], edit: (l: Layer) => void): void {
   for (const l of job.layers) if (ids.includes(l.id)) edit(l);
-  keepGaps(job.layers, job.gaps, job.board, ids);
+  keepGaps(job, ids);
 }
 
 /** Changes what a layer of a kind is made of; one that has become something else since is left alone. */
@@ -60,7 +60,7 @@ export function moveLayers(job: SetupView, ids: string[], dx: number, dy: number
   });
   if (!job.board.drum) return;
   backOnSheet(moved, job.board);
-  keepGaps(job.layers, job.gaps, job.board, ids);
+  keepGaps(job, ids);
 }
 
 export function removeLayers(job: SetupView, ids: string[]): void {

@@ -1,5 +1,6 @@
 'use client';
 import { useState } from 'react';
+import { keepGaps } from '@/core/arrange/place';
 import type { Layer } from '@/core/doc/layer';
 import type { SetupView } from '@/core/setup/view';
 import { trimNumber } from '@/core/units/length';
@@ -54,6 +55,7 @@ export function LayerShape({ some, name, section, axis, onAxis, change, tryOut }
   const edit = (handle: Handle, value: number) => (j: SetupView) => {
     const of = j.layers.filter((l) => ids.includes(l.id));
     putValue(of, handle, axis, value);
+    keepGaps(j, ids);
   };
   const mine =
     section && section.of.join() === [...ids].sort().join() && (!one || section.axis === axis) ? section : null;

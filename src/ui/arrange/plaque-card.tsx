@@ -13,6 +13,7 @@ import { Detail } from './detail';
 import { FitToDepth } from './fit-to-depth';
 import { LedgerLines } from './ledger';
 import { Versions } from './versions';
+import { WholePiece } from './whole-piece';
 
 interface Props {
   id: string;
@@ -50,6 +51,7 @@ export function PlaqueCard({ id, job, revision, facts, library, change, onMissed
         )}
       </Sentence>
       <LedgerLines job={job} facts={facts} />
+      <WholePiece job={job} change={change} />
       {facts && shown.length > 0 && <FitToDepth job={job} facts={facts} change={change} />}
       <Detail job={job} library={library} onMissed={onMissed} />
       <Folded title="Versions side by side">

@@ -8,6 +8,7 @@ import { boundsAround, duplicateLayers, editLayers, mirrorLayers, moveLayers } f
 import type { Shaping } from './layer-card-props';
 import { LayerShape } from './layer-shape';
 import { OutlineTools } from './outline-tools';
+import { TogetherSize } from './whole-piece';
 
 interface Props extends Shaping {
   job: SetupView;
@@ -47,7 +48,7 @@ export function SeveralCard({ job, selected, onSelect, onRemove, ...shaping }: P
   const arrange = (edit: (j: SetupView) => void) =>
     change((j) => {
       edit(j);
-      keepGaps(j.layers, j.gaps, j.board, selected);
+      keepGaps(j, selected);
     });
   const of = (j: SetupView) => j.layers.filter((l) => selected.includes(l.id));
   return (
@@ -65,6 +66,7 @@ export function SeveralCard({ job, selected, onSelect, onRemove, ...shaping }: P
         )}{' '}
         Drag them on the board, or nudge them with the arrow keys.
       </Sentence>
+      <TogetherSize job={job} change={change} ids={selected} />
       {ALIGN.map(({ title, axis, sides }) => (
         <fieldset key={axis}>
           <legend className="text-sm font-semibold">{title}</legend>

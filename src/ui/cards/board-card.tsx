@@ -2,8 +2,11 @@
 import type { Summary } from '@/contract/wire';
 import type { SurfaceFacts } from '@/core/arrange/compose';
 import { dropFor, ledgerOf, skinFor } from '@/core/arrange/ledger';
+import { keepBoard } from '@/core/arrange/place';
 import type { Board } from '@/core/doc/board';
+import type { SetupView } from '@/core/setup/view';
 import { sayLength } from '@/core/units/say';
+import { PlacePiece } from '../arrange/whole-piece';
 import { Choice, Folded, LengthField } from '../controls/fields';
 import { Card, Sentence } from './card';
 import type { CardProps } from './card-props';
@@ -22,7 +25,7 @@ const GRAIN: [Board['grain'], string][] = [
 /** The board: what lies on the machine, and how the relief sits in it. */
 export function BoardCard({
   job,
-  change,
+  change: changed,
   library,
   bits,
   facts,
@@ -33,6 +36,12 @@ export function BoardCard({
   const { depth, backing } = ledgerOf(job.layers, seat, board.thickness, facts ?? { peak: 0, low: 0 });
   const all = library?.materials ?? [];
   const materials = all.some((m) => m.id === board.material.id) ? all : [...all, board.material];
+  // Layers that are kept at a distance from the board follow it.
+  const change = (edit: (j: SetupView) => void) =>
+    changed((j) => {
+      edit(j);
+      keepBoard(j.board);
+    });
   const set = (edit: (b: Board) => void) => change((j) => edit(j.board));
   return (
     <Card
@@ -66,6 +75,7 @@ export function BoardCard({
           job.passes.some((p) => p.kind === 'skim') ? 'what the skim leaves' : 'as measured, at its thinnest place'
         }
       />
+      <PlacePiece job={job} change={change} />
       <Choice
         label="Material"
         value={board.material.id}

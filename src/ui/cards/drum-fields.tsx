@@ -1,5 +1,6 @@
 import type { Board, DrumStock } from '@/core/doc/board';
 import { asDrum, makeDrum } from '@/core/doc/drum';
+import { resizeBoard } from '@/core/setup/board-size';
 import { sayLength } from '@/core/units/say';
 import { Choice, Folded, LengthField, Tick } from '../controls/fields';
 
@@ -87,7 +88,14 @@ export function SizeFields({ board, set, thickness }: Props) {
           })
         }
       />
-      <LengthField label="Length, x" value={board.x} min={0} open max={10000} onChange={(v) => set((b) => (b.x = v))} />
+      <LengthField
+        label="Length, x"
+        value={board.x}
+        min={0}
+        open
+        max={10000}
+        onChange={(v) => set((b) => resizeBoard(b, { x: v }))}
+      />
       {drum ? (
         <>
           <LengthField
@@ -125,7 +133,7 @@ export function SizeFields({ board, set, thickness }: Props) {
             min={0}
             open
             max={10000}
-            onChange={(v) => set((b) => (b.y = v))}
+            onChange={(v) => set((b) => resizeBoard(b, { y: v }))}
           />
           <LengthField
             label="Thickness"

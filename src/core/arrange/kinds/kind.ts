@@ -86,6 +86,8 @@ export interface SourceKind<K extends SourceName = SourceName> {
   onGround?(l: LayerOf<K>): ((drum: Drum) => OnGround) | null;
   /** Whether it keeps its proportions, and what of its source grows with it. */
   scaled?(l: LayerOf<K>, k: number): void;
+  /** Makes what else of its source is a length k times as large, where a whole piece grows: widths of borders and pens, waves of an edge. */
+  scaleLengths?(l: LayerOf<K>, k: number): void;
   /** What the report says of it besides what all layers have. */
   report?(l: LayerOf<K>): object;
 }

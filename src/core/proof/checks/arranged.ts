@@ -7,15 +7,18 @@ import type { BeforeCut, Rule } from './rule';
 /** A distance that is off by less is kept, and words of a size that differs by less have it, mm. */
 const NEAR = 0.02;
 
-/** Centres that keep all distances of a setup, as edits. */
+/** Centres and lifts that keep all distances of a setup, as edits. */
 function keptDistances({ view }: BeforeCut, moved: string[]) {
+  const { gaps, board, seat } = view;
   const layers = structuredClone(view.layers);
-  if (keepGaps(layers, view.gaps, view.board, moved).length > 0) return [];
-  const edits = layers.flatMap((l, i) => {
-    const was = view.layers[i].centre;
-    return l.centre.x === was.x && l.centre.y === was.y
-      ? []
-      : [{ set: inSetup(view, 'layers', { id: l.id }, 'centre'), to: l.centre }];
+  if (keepGaps({ layers, gaps, board, seat }, moved).length > 0) return [];
+  const edits = layers.flatMap(({ id, centre, lift }, i) => {
+    const was = view.layers[i];
+    const at = (field: string) => inSetup(view, 'layers', { id }, field);
+    return [
+      ...(centre.x === was.centre.x && centre.y === was.centre.y ? [] : [{ set: at('centre'), to: centre }]),
+      ...(lift === was.lift ? [] : [{ set: at('lift'), to: lift }]),
+    ];
   });
   return [{ id: 'keep-distances', figures: {}, edits }];
 }
@@ -27,7 +30,7 @@ export const distanceOff: Rule = {
     const { view } = at;
     const name = (id: string) => (id === THE_BOARD ? 'the board' : (view.layers.find((l) => l.id === id)?.name ?? id));
     return view.gaps.flatMap((g) => {
-      const off = gapOff(g, view.layers, view.board);
+      const off = gapOff(g, view);
       if (off === null || Math.abs(off) <= NEAR) return [];
       return [
         {

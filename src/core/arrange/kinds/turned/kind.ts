@@ -2,6 +2,7 @@ import type { LayerOf } from '../../../doc/layer';
 import { type Drum, unrolled } from '../../../field/drum';
 import { AIR, makeField } from '../../../field/height-field';
 import { outlinePolygon } from '../../../outline/shapes';
+import { clean } from '../../../units/round';
 import { copiesOf } from '../../copies';
 import { frameOf, type Piece, windowGrid, windowOf } from '../../window';
 import { NO_FACTS, type OnGround, type PieceAt, type SourceKind } from '../kind';
@@ -85,4 +86,7 @@ export const turned: SourceKind<'turned'> = {
   outline: ({ size }) => outlinePolygon({ kind: 'rectangle' }, size.x, size.y),
   piece,
   onGround,
+  scaleLengths: ({ source: { form } }, k) => {
+    if (form.kind === 'flutes' && form.section.kind === 'ball') form.section.radius = clean(form.section.radius * k);
+  },
 };

@@ -1,6 +1,7 @@
 import type { LayerOf } from '../../../doc/layer';
 import { layWords } from '../../../sources/lettering';
 import { polygonPiece } from '../../polygon-piece';
+import { scaleRelief } from '../../scale-lengths';
 import { type Files, NO_FACTS, type SourceKind } from '../kind';
 import { scaleWords } from './scale';
 
@@ -28,5 +29,8 @@ export const words: SourceKind<'words'> = {
   piece: ({ layer, frame, grid, polygon }) => polygonPiece(polygon!, layer.source.relief, layer, frame, grid),
   scaled: ({ source }, k) => {
     source.words = scaleWords(source.words, k);
+  },
+  scaleLengths: ({ source }, k) => {
+    source.relief = scaleRelief(source.relief, k);
   },
 };
