@@ -1,6 +1,6 @@
 import { z } from '../core/units/zod';
 import { endpoint, events, FILE, json, packed } from './endpoint';
-import { jobSummary, PARTS, planPart, planView, type Summary } from './wire';
+import { jobSummary, PARTS, planPart, planView, planWays, type Summary } from './wire';
 
 /** How far the planning of a version of a job is. */
 export const planState = z.object({
@@ -53,6 +53,18 @@ export const PLANS = {
     }),
     needs: `a part needs a setup, x0, y0, x1, y1 in mm, most from 16 to 2048, and of: ${PARTS.join(', ')}`,
     answer: packed(planPart),
+  }),
+  /** The ways of a setup's bits within a part of its board, of one pass or of all, thinned to within `fine` mm. */
+  ways: endpoint({
+    method: 'GET',
+    path: '/api/plans/[id]/ways',
+    query: z.object({
+      ...between,
+      pass: z.string().max(64).optional(),
+      fine: number.min(0.001).max(1000),
+    }),
+    needs: 'ways need a setup, x0, y0, x1, y1 in mm and fine from 0.001 mm',
+    answer: packed(planWays),
   }),
   /** Heights of the surfaces along a line, cell by cell. */
   section: endpoint({

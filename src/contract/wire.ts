@@ -15,6 +15,8 @@ import type { LeftFigures } from '../core/proof/deviation';
 import type { EyeFigures } from '../core/proof/eye';
 import type { BiteFigure } from '../core/proof/figures';
 import type { LoosePiece, WeakPiece } from '../core/proof/holds';
+import type { ThinWays } from '../core/proof/thin-ways';
+import { WAY_ARRAYS } from '../core/proof/way-parts';
 import type { Opening } from '../core/proof/web';
 import type { Drawing, DrawingPiece } from '../core/sources/drawing';
 import type { SourceInfo } from '../core/sources/inspect';
@@ -268,3 +270,16 @@ export const planPart = z
   })
   .transform(({ meta, arrays }) => ({ ...meta, ...arrays }));
 export type PlanPart = z.output<typeof planPart>;
+
+/** Ways of bits, thinned to within so many mm. */
+export const planWays = z
+  .object({
+    meta: z.object({ fine: z.number() }),
+    arrays: z.object({ kind: z.instanceof(Uint8Array), ...Object.fromEntries(WAY_ARRAYS.map((a) => [a, floats])) }),
+  })
+  .transform(({ meta, arrays: { kind, ...places } }): ThinWays & { fine: number } => ({
+    ...meta,
+    kind: kind as Uint8Array,
+    places: places as ThinWays['places'],
+  }));
+export type PlanWays = z.output<typeof planWays>;

@@ -13,7 +13,7 @@ export interface Box {
 }
 
 /** Some bytes of an open file. */
-function bytesAt(fd: number, at: number, length: number): Uint8Array<ArrayBuffer> {
+export function bytesAt(fd: number, at: number, length: number): Uint8Array<ArrayBuffer> {
   const bytes = new Uint8Array(length);
   let got = 0;
   while (got < length) {

@@ -1,7 +1,7 @@
 import { type JobSummary, jobSummary } from '../contract/wire';
 import { packStage } from '../core/plan/pack';
 import type { Plan } from '../core/plan/summary';
-import { transferableView } from '../core/plan/view';
+import { transferableView, transferableWays } from '../core/plan/view';
 import type { NewResult } from './results';
 
 /** The files of a result: programs, summary, and the surfaces of every setup, for the page and in full. */
@@ -20,6 +20,7 @@ export function planFiles(plan: Plan, stageSeconds: Record<string, number>): New
       return [
         { name: `view-${i}.bin`, parts: packStage(packed) },
         { name: `full-${i}.bin`, parts: packStage(full) },
+        { name: `ways-${i}.bin`, parts: packStage(transferableWays(s)) },
       ];
     }),
   ];

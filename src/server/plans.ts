@@ -17,6 +17,7 @@ import { GivenProofs } from './given';
 import { getJob } from './jobs';
 import { clearResults } from './keeping';
 import { type Box, packedPart, packedSection } from './packed-part';
+import { packedWays } from './packed-ways';
 import { PlanQueue } from './plan-queue';
 import { type PlanBrief, ResultStore } from './results';
 import { Standings } from './standing';
@@ -244,11 +245,11 @@ export class PlanRunner {
     return this.file(id, `view-${at}.bin`);
   }
 
-  /** Where the surfaces of a setup of a plan lie in full, to be read in parts. */
-  private async full(id: string, setup: string): Promise<string> {
+  /** Where a file of a setup of a plan lies that is read in parts: its surfaces in full, or the ways of its bits. */
+  private async large(id: string, setup: string, what: 'full' | 'ways'): Promise<string> {
     const { input } = await this.row(id);
     const at = this.results.summary(input)?.setups.findIndex((s) => s.id === setup) ?? -1;
-    const file = at < 0 ? null : this.results.file(input, `full-${at}.bin`);
+    const file = at < 0 ? null : this.results.file(input, `${what}-${at}.bin`);
     if (!file) throw new NotFound('this plan has no such setup, or its result is damaged; plan it again');
     return file;
   }
@@ -258,12 +259,20 @@ export class PlanRunner {
     id: string,
     { setup, most, of, ...box }: { setup: string; most: number; of: keyof typeof PART_ARRAYS } & Box,
   ): Promise<Uint8Array[]> {
-    return packedPart(await this.full(id, setup), PART_ARRAYS[of], box, most);
+    return packedPart(await this.large(id, setup, 'full'), PART_ARRAYS[of], box, most);
+  }
+
+  /** The ways of the bits of a setup within a part of its board, of one pass or of all, thinned to what a picture shows. */
+  async ways(
+    id: string,
+    { setup, pass, fine, ...box }: { setup: string; pass?: string; fine: number } & Box,
+  ): Promise<Uint8Array[]> {
+    return packedWays(await this.large(id, setup, 'ways'), pass, box, fine);
   }
 
   /** Heights along a line at full resolution. */
   async section(id: string, setup: string, line: Box, n: number): Promise<Record<string, number[]>> {
-    return packedSection(await this.full(id, setup), SECTIONED, line, n);
+    return packedSection(await this.large(id, setup, 'full'), SECTIONED, line, n);
   }
 
   async close(): Promise<void> {

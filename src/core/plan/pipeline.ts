@@ -116,14 +116,14 @@ export async function planJob(
     setsOf(b).forEach((d, k) => {
       const p = proofs[i].setups[k];
       summaries.push(summarise(d, p));
-      const { target, mask, cut, rough, deviation } = p;
+      const { target, mask, cut, rough, deviation, ways } = p;
       const frame = frameBetween(b.board, b.board.setups[0], d.view.setup);
       const { solid } = proofs[i];
       const whole = b.board.setups.length > 1 && {
         top: surfaceOf(solid, frame).data,
         under: undersideOf(solid, frame),
       };
-      surfaces.push({ target, mask, cut, rough, deviation, whole: whole || null });
+      surfaces.push({ target, mask, cut, rough, deviation, whole: whole || null, ways });
     });
   });
   const said: Found[] = [...found, ...done.flatMap((d) => d.found), ...proofs.flatMap((p) => p.found)];

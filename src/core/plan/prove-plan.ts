@@ -11,6 +11,7 @@ import type { FoundCutout, PartToProve } from '../proof/look-at-part';
 import { type BoardParts, proveBoard, type SetupToProve } from '../proof/prove';
 import type { Rests } from '../proof/rests';
 import type { Solid } from '../proof/solid';
+import { type PassWays, WAY_ARRAYS, type Ways } from '../proof/way-parts';
 import type { Opening } from '../proof/web';
 import { frameBetween, gridThrough } from '../setup/frame';
 import type { DoneSetup } from './plan-setup';
@@ -31,6 +32,7 @@ interface ProofMeta {
     programs: ProgramFigures[];
     cutouts: FoundCutout[];
     rough: boolean;
+    passWays: PassWays[];
   }[];
 }
 
@@ -46,6 +48,7 @@ export interface ProvenSetup {
   eye: EyeFigures;
   programs: ProgramFigures[];
   cutouts: FoundCutout[];
+  ways: Ways;
 }
 
 /** A board as the proof shows it. */
@@ -125,7 +128,9 @@ async function prove(
       -board.thickness,
     ),
   };
-  p.setups.forEach(({ parts }, i) => {
+  p.setups.forEach(({ parts, ways }, i) => {
+    arrays[`way kind${i}`] = ways.kind;
+    for (const a of WAY_ARRAYS) arrays[`way ${a}${i}`] = ways.places[a];
     const g = gridThrough(frameBetween(board, board.setups[0], setups[i].view.setup), on);
     arrays[`cut${i}`] = put(
       parts.map(({ cut }) => ({ grid: cut, data: cut.data })),
@@ -148,7 +153,11 @@ async function prove(
       undercuts: p.undercuts,
       turned: p.turned,
       otherFirst: p.otherFirst,
-      setups: p.setups.map(({ parts, ...rest }) => ({ ...rest, rough: parts.some((q) => q.rough !== null) })),
+      setups: p.setups.map(({ parts, ways, ...rest }) => ({
+        ...rest,
+        rough: parts.some((q) => q.rough !== null),
+        passWays: ways.passes,
+      })),
     },
     arrays,
   };
@@ -205,6 +214,11 @@ export async function provePlan(
         cut: field(`cut${i}`),
         rough: m.rough ? field(`rough${i}`) : null,
         deviation: arrays[`deviation${i}`] as Float32Array,
+        ways: {
+          passes: m.passWays,
+          kind: arrays[`way kind${i}`] as Uint8Array,
+          places: Object.fromEntries(WAY_ARRAYS.map((a) => [a, arrays[`way ${a}${i}`]])) as Ways['places'],
+        },
       };
     }),
   };

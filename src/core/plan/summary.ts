@@ -7,6 +7,7 @@ import type { EyeFigures } from '../proof/eye';
 import type { Undercut } from '../proof/hollow';
 import type { Rests } from '../proof/rests';
 import type { Solid } from '../proof/solid';
+import type { Ways } from '../proof/way-parts';
 import type { Opening } from '../proof/web';
 import type { PassSummary } from './plan-passes';
 import type { PlannedProgram } from './programs';
@@ -58,6 +59,8 @@ export interface SetupSurfaces {
   deviation: Float32Array;
   /** The board as all setups together leave it: the side that is up here, and its underside; null where it has no other setup. */
   whole: { top: Float32Array; under: Float32Array } | null;
+  /** The ways of its bits as its programs say, with what they met. */
+  ways: Ways;
 }
 
 export interface Plan {

@@ -54,3 +54,9 @@ export function cellsAlong(
 /** Heights along a straight line through a field at `n` even steps: the cell's own value, nothing interpolated. */
 export const sectionOf = (f: HeightField, line: Parameters<typeof cellsAlong>[1], n: number): Float32Array =>
   Float32Array.from(cellsAlong(f, line, n), (k) => f.data[k]);
+
+/** The ways of a setup's bits, ready to be packed into a file. */
+export const transferableWays = ({ ways: { passes, kind, places } }: Pick<SetupSurfaces, 'ways'>): StageResult => ({
+  meta: { passes },
+  arrays: { kind, ...places },
+});

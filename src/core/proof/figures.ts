@@ -1,3 +1,4 @@
+import { beginnings } from './beginnings';
 import { worstBite } from './checks/bite';
 import { cuts, endOf, isRapid, type Stretch, wayOf } from './checks/run-places';
 import type { Held } from './holds';
@@ -56,17 +57,6 @@ class Sum {
   }
 }
 
-/** The line of the comment that each pass of a program begins with; null where one of them is not there, as in a program from elsewhere. */
-function beginnings({ titles }: WrittenProgram, notes: Run['notes']): number[] | null {
-  const lines: number[] = [];
-  for (const title of titles) {
-    const note = notes.find((n) => n.line > (lines.at(-1) ?? 0) && n.text === title);
-    if (!note) return null;
-    lines.push(note.line);
-  }
-  return lines;
-}
-
 /** Adds up what the runs of one program show, as a whole and pass by pass. */
 export class Tally {
   private readonly whole = new Sum();
@@ -81,7 +71,7 @@ export class Tally {
   add(run: Run): void {
     const n = run.bites.length;
     this.whole.add(run, [0, n]);
-    const begin = beginnings(this.program, run.notes);
+    const begin = beginnings(this.program.titles, run.notes);
     if (!begin) return;
     const firstFrom = (line: number) => {
       const i = run.lines.findIndex((l) => l >= line);

@@ -16,7 +16,7 @@ import { cutoutsBefore } from './earlier';
 import { type EyeFigures, joinEyes } from './eye';
 import { type ProgramFigures, Tally } from './figures';
 import { FRAIL, type Held, whatHolds } from './holds';
-import { hollowVolume, type Undercut, undercutsOf, undercutThrough } from './hollow';
+import { type Hollow, hollowVolume, type Undercut, undercutsOf, undercutThrough } from './hollow';
 import {
   type CutoutOfPass,
   type FoundCutout,
@@ -38,6 +38,8 @@ import {
   woodUnder,
 } from './solid';
 import { thinOf } from './thin';
+import type { Ways } from './way-parts';
+import { WayBook } from './ways';
 import type { Opening } from './web';
 
 export interface SetupToProve {
@@ -66,6 +68,8 @@ export interface SetupProof {
   programs: ProgramFigures[];
   /** What still joins the sides of each cut-out. */
   cutouts: FoundCutout[];
+  /** The ways of its bits, with what they met. */
+  ways: Ways;
 }
 
 /** Where a board is cut: its parts' grids over the first setup, which do not overlap, and whether there is board around them that nothing reaches. */
@@ -171,6 +175,10 @@ const sumOf = (parts: HeightField[]) => {
   return sum;
 };
 
+/** Wood under surfaces, less what is hollow beneath them, mm3. */
+const woodOf = (cuts: HeightField[], hollows: (Hollow | null)[]) =>
+  sumOf(cuts) - hollows.reduce((v, h, n) => v + (h ? hollowVolume(cuts[n], h) : 0), 0);
+
 async function proveSetup(
   s: SetupToProve,
   clamped: Clamped,
@@ -185,16 +193,17 @@ async function proveSetup(
   if (rests) all.push(...found('laid', { view, rests }));
   const cuts = solids.map((solid) => surfaceOf(solid, frame));
   const hollows = solids.map((solid) => hollowThrough(solid.hollow, solid, frame));
-  const woodIn = () => sumOf(cuts) - hollows.reduce((v, h, n) => v + (h ? hollowVolume(cuts[n], h) : 0), 0);
-  let standing = woodIn();
+  let standing = woodOf(cuts, hollows);
   const volume = new Map<string, number>();
   const tallies = new Map(programs.map((p) => [p.file, new Tally(p)]));
   const ways: Way[] = [];
+  const book = new WayBook(programs);
   const onRun = async (run: Run) => {
     ways.push(wayOf(run));
+    book.add(run);
     all.push(...found('run', { view, run }));
     tallies.get(run.file)?.add(run);
-    const now = woodIn();
+    const now = woodOf(cuts, hollows);
     volume.set(run.file, (volume.get(run.file) ?? 0) + standing - now);
     standing = now;
   };
@@ -222,12 +231,12 @@ async function proveSetup(
     left: joinLeft(looks.map((l) => l.left)),
     eye: joinEyes(looks.map((l) => l.eye)),
     deepest: Math.max(...looks.map((l) => l.deepest)),
-    programs: programs.map(({ file }, i) => {
+    programs: held.map(({ file, loose, weak }) => {
       const { figures } = tallies.get(file) as Tally;
-      const { loose, weak } = held[i];
       return { volume: volume.get(file) ?? 0, ...figures, held: { loose, weak } };
     }),
     cutouts: looks.flatMap((l) => l.cutouts),
+    ways: book.ways,
   };
 }
 

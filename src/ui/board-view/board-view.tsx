@@ -1,5 +1,6 @@
 'use client';
 import { type ReactNode, type PointerEvent as ReactPointerEvent, useRef, useState } from 'react';
+import type { PlanWays } from '@/contract/wire';
 import type { Grid } from '@/core/field/height-field';
 import type { Finding } from '@/core/findings/finding';
 import { textOf } from '@/core/findings/texts/text-of';
@@ -13,12 +14,15 @@ import { ScaleBar } from './scale-bar';
 import { kept, shifted } from './section-line';
 import { type Grip, type OnScreen, SectionGrips, SectionRule } from './section-rule';
 import type { Part } from './use-part';
+import { WaysCanvas } from './ways-canvas';
 
 interface Props {
   job: SetupView;
   surface: Surface | null;
   /** What of it is in view, as finely as the screen shows it. */
   part: Part | null;
+  /** The ways of the bits, where they are shown. */
+  ways: PlanWays | null;
   mode: ViewMode;
   layout: Layout;
   width: number;
@@ -82,6 +86,7 @@ export function BoardPlan({
   job,
   surface,
   part,
+  ways,
   mode,
   layout,
   width,
@@ -122,6 +127,7 @@ export function BoardPlan({
   return (
     <>
       <BoardCanvas {...{ board, surface, part, mode, layout, width, height, marked }} />
+      {ways && <WaysCanvas {...{ ways, layout, width, height }} />}
       {/* biome-ignore lint/a11y/useSemanticElements: a drawing with handles on it */}
       <svg
         ref={svg}

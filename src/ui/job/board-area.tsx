@@ -2,12 +2,15 @@
 import dynamic from 'next/dynamic';
 import { type Ref, useRef } from 'react';
 import type { Pattern } from '@/contract/patterns';
+import type { PlanWays } from '@/contract/wire';
 import { LayerHandles } from '../arrange/layer-handles';
 import { PatternDrawer } from '../arrange/pattern-drawer';
 import { BoardPlan } from '../board-view/board-view';
 import { type Layout, pointerOn } from '../board-view/layout';
 import { useCamera } from '../board-view/use-camera';
 import { type Part, usePart } from '../board-view/use-part';
+import { useWays } from '../board-view/use-ways';
+import { WayLegend } from '../board-view/ways-canvas';
 import { hasPlaces, PlaceHandles } from '../cards/place-handles';
 import { ActsMenu } from '../controls/acts-menu';
 import { useNarrow, usePhone } from '../controls/use-media';
@@ -18,6 +21,7 @@ import { PassRibbon } from './pass-ribbon';
 import { LOW } from './sheet';
 import type { OpenScreen } from './use-screen';
 import { type Room, ViewBar } from './view-bar';
+import { waysShown } from './view-switches';
 
 const TurnView = dynamic(() => import('../board-view/turn-view').then((m) => m.TurnView), { ssr: false });
 
@@ -48,11 +52,13 @@ function BoardPicture({
   screen,
   room,
   part,
+  ways,
   pinching,
 }: {
   screen: OpenScreen;
   room: Room;
   part: Part | null;
+  ways: PlanWays | null;
   pinching: boolean;
 }) {
   const { job, surface, mode, arranging, station, pass, cut, missed } = screen;
@@ -66,6 +72,7 @@ function BoardPicture({
       job={job}
       surface={surface}
       part={part}
+      ways={ways}
       mode={mode}
       layout={layout}
       width={width}
@@ -106,6 +113,8 @@ export function BoardArea({
   const on = sound && screen.mode !== 'turn';
   const shown = surface && room.width > 0 ? { surface, plan: plan?.id ?? null, job, mode: screen.mode } : null;
   const part = usePart(shown, room.looking, room.layout);
+  const of = waysShown(screen);
+  const ways = useWays(room.width > 0 ? of : null, room.looking, room.layout);
   const [narrow, phone] = [useNarrow(), usePhone()];
   const menuAt = useRef({ x: 0, y: 0 });
   const view = useCamera({ element: room.element, looking: room.looking, setCamera: screen.setCamera, on });
@@ -115,6 +124,7 @@ export function BoardArea({
       style={narrow ? { paddingBottom: LOW + 8 } : undefined}
     >
       <ViewBar screen={screen} room={room} />
+      {of && <WayLegend ways={ways} pointer={screen.pointer} scale={room.layout.scale} />}
       <ActsMenu
         label="What can be done here"
         acts={() => boardActs(screen, room, menuAt.current)}
@@ -133,7 +143,7 @@ export function BoardArea({
           {...view.bind}
         >
           {sound ? (
-            <BoardPicture screen={screen} room={room} part={part} pinching={view.pinching} />
+            <BoardPicture screen={screen} room={room} part={part} ways={ways} pinching={view.pinching} />
           ) : (
             <p role="alert" className="p-6 text-sm">
               This board cannot be drawn: its size is out of all bounds. Set it on the board card.

@@ -86,6 +86,8 @@ function useLook() {
   const [missed, setMissed] = useState<{ grid: Grid; mask: Uint8Array } | null>(null);
   const [seen, setSeen] = useState(false);
   const [camera, setCamera] = useState<Camera | null>(null);
+  /** Whether the ways of the bits are drawn. */
+  const [paths, setPaths] = useState(false);
   /** The layer whose name is being written where it stands. */
   const [renaming, setRenaming] = useState<string | null>(null);
   return {
@@ -93,6 +95,8 @@ function useLook() {
     setRenaming,
     camera,
     setCamera,
+    paths,
+    setPaths,
     mode,
     setMode,
     line,

@@ -1,3 +1,4 @@
+import type { WaysOf } from '../board-view/use-ways';
 import type { OpenScreen } from './use-screen';
 
 const MODES = ['plan', 'turn', 'left over', 'web'] as const;
@@ -48,5 +49,29 @@ export function WayUp({ screen }: { screen: OpenScreen }) {
         </button>
       ))}
     </fieldset>
+  );
+}
+
+/** The setup's bits as their programs lead them, over the board: of the pass that is shown, or of all. */
+export function waysShown({ paths, mode, arranging, station, pass, fresh, plan, job }: OpenScreen): WaysOf | null {
+  if (!paths || mode === 'turn' || arranging || !fresh || plan?.status !== 'done') return null;
+  return { plan: plan.id, setup: job.setup.id, pass: station === 'Passes' ? (pass?.id ?? null) : null };
+}
+
+/** Shows the paths of the bits or not. */
+export function PathsSwitch({ screen }: { screen: OpenScreen }) {
+  const { paths, setPaths, mode, arranging, fresh, plan } = screen;
+  if (arranging || mode === 'turn') return null;
+  return (
+    <button
+      type="button"
+      aria-pressed={paths}
+      disabled={!fresh || plan?.status !== 'done'}
+      title="where the bits run, as the written programs say: of the pass that is shown on Passes, elsewhere of all"
+      className={`btn btn-sm ${paths ? 'btn-primary' : 'bg-base-100'}`}
+      onClick={() => setPaths(!paths)}
+    >
+      paths
+    </button>
   );
 }
