@@ -2,16 +2,7 @@ import { DEPTH } from '@/core/arrange/picture';
 import { MASK } from '@/core/arrange/target';
 import { unrolled } from '@/core/field/drum';
 import type { HeightField } from '@/core/field/height-field';
-
-/** A mesh: x y z of its vertices, mm, red green blue 0..255 of each, and its triangles. */
-export interface Mesh {
-  positions: Float32Array;
-  colours: Uint8Array;
-  index: Uint32Array;
-}
-
-const WASTE = [214, 204, 186];
-const ENDS = [200, 172, 122];
+import { type Mesh, normalsOf, SIDES, WASTE } from './mesh';
 
 /**
  * A drum as its field says it, ray by ray: nothing of it is bent. Its axis lies along x with its middle at 0; the middle of its sheet is up, and y goes
@@ -54,13 +45,14 @@ export function roundMesh(
       index.push(a, a + 1, b + 1, a, b + 1, b);
     }
   for (const i of [0, nx - 1]) {
-    const middle = put(place(i), 0, 0, ENDS);
+    const middle = put(place(i), 0, 0, SIDES);
     const first = n;
-    for (let j = 0; j < ny; j++) put(place(i), angle(j), rhoAt(i, j), ENDS);
+    for (let j = 0; j < ny; j++) put(place(i), angle(j), rhoAt(i, j), SIDES);
     for (let j = 0; j < ny; j++) {
       const [a, b] = [first + j, first + ((j + 1) % ny)];
       index.push(middle, ...(i === 0 ? [a, b] : [b, a]));
     }
   }
-  return { positions, colours, index: Uint32Array.from(index) };
+  const triangles = Uint32Array.from(index);
+  return { positions, normals: normalsOf(positions, triangles), colours, index: triangles };
 }

@@ -1,7 +1,7 @@
 'use client';
 import { useThree } from '@react-three/fiber';
 import { useEffect } from 'react';
-import { Vector3 } from 'three';
+import { DirectionalLight, Vector3 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 
 const UP = new Vector3(0, 0, 1);
@@ -26,14 +26,50 @@ function led(eye: Vector3, key: string): boolean {
   return true;
 }
 
+/** A light that goes with the eye, so that whatever is turned towards it is lit alike: where it stands beside the eye, as shares of the size. */
+export interface EyeLight {
+  at: readonly [number, number, number];
+  intensity: number;
+}
+
+/** Wait after the last movement before what is looked at counts as resting, ms. */
+const REST = 350;
+
+interface Props {
+  label: string;
+  far: number;
+  lights: readonly EyeLight[];
+  onTurning(on: boolean): void;
+}
+
 /** The view is turned by the pointer, two fingers, and the arrows while it has the focus. */
-export function TurnControls({ label }: { label: string }) {
-  const { camera, gl, invalidate } = useThree();
+export function TurnControls({ label, far, lights, onTurning }: Props) {
+  const { camera, gl, invalidate, scene } = useThree();
+  useEffect(() => {
+    const made = lights.map(({ at: [x, y, z], intensity }) => {
+      const light = new DirectionalLight('#ffffff', intensity);
+      light.position.set(x * far, y * far, z * far);
+      camera.add(light, light.target);
+      return light;
+    });
+    scene.add(camera);
+    invalidate();
+    return () => {
+      for (const light of made) camera.remove(light, light.target);
+      scene.remove(camera);
+    };
+  }, [camera, scene, invalidate, lights, far]);
   useEffect(() => {
     const { domElement } = gl;
     const controls = new OrbitControls(camera, domElement);
     controls.enableDamping = false;
-    controls.addEventListener('change', () => invalidate());
+    let resting: ReturnType<typeof setTimeout> | undefined;
+    controls.addEventListener('change', () => {
+      onTurning(true);
+      clearTimeout(resting);
+      resting = setTimeout(() => onTurning(false), REST);
+      invalidate();
+    });
     const keys = (e: KeyboardEvent) => {
       if (e.ctrlKey || e.metaKey || e.altKey) return;
       const eye = camera.position.clone().sub(controls.target);
@@ -48,9 +84,10 @@ export function TurnControls({ label }: { label: string }) {
     domElement.setAttribute('aria-label', label);
     domElement.addEventListener('keydown', keys);
     return () => {
+      clearTimeout(resting);
       domElement.removeEventListener('keydown', keys);
       controls.dispose();
     };
-  }, [camera, gl, invalidate, label]);
+  }, [camera, gl, invalidate, label, onTurning]);
   return null;
 }

@@ -70,7 +70,7 @@ export function WayLegend({
           {l.name}
         </span>
       ))}
-      <span className="ml-auto whitespace-nowrap" data-testid="way-here">
+      <span className="min-h-4 w-full truncate text-right" data-testid="way-here">
         {here
           ? [
               `line ${here.line}`,

@@ -65,7 +65,7 @@ function BoardPicture({
   const { width, height, layout } = room;
   const phone = usePhone();
   if (width === 0) return null;
-  if (mode === 'turn' && surface) return <TurnView job={job} surface={surface} />;
+  if (mode === 'turn' && surface) return <TurnView job={job} surface={surface} alone={screen.alone} />;
   const handled = !phone && (arranging || (station === 'Passes' && pass !== null && hasPlaces(pass, cut)));
   return (
     <BoardPlan

@@ -88,6 +88,8 @@ function useLook() {
   const [camera, setCamera] = useState<Camera | null>(null);
   /** Whether the ways of the bits are drawn. */
   const [paths, setPaths] = useState(false);
+  /** Whether the turned board is shown without its frame and waste. */
+  const [alone, setAlone] = useState(false);
   /** The layer whose name is being written where it stands. */
   const [renaming, setRenaming] = useState<string | null>(null);
   return {
@@ -97,6 +99,8 @@ function useLook() {
     setCamera,
     paths,
     setPaths,
+    alone,
+    setAlone,
     mode,
     setMode,
     line,

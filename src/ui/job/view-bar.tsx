@@ -7,7 +7,7 @@ import { ZoomButtons } from '../board-view/zoom-buttons';
 import { Progress } from './progress';
 import { SetupSwitch } from './screen-header';
 import type { OpenScreen } from './use-screen';
-import { Modes, PathsSwitch, WayUp } from './view-switches';
+import { AloneSwitch, Modes, PathsSwitch, WayUp } from './view-switches';
 
 /** The room of the board view, and how the board lies in it. */
 export interface Room {
@@ -32,6 +32,7 @@ export function ViewBar({ screen, room }: { screen: OpenScreen; room: Room }) {
       <WayUp screen={screen} />
       {mode !== 'turn' && <ZoomButtons looking={room.looking} setCamera={setCamera} />}
       <PathsSwitch screen={screen} />
+      <AloneSwitch screen={screen} />
       <Modes screen={screen} />
     </div>
   );

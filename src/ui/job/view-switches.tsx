@@ -75,3 +75,19 @@ export function PathsSwitch({ screen }: { screen: OpenScreen }) {
     </button>
   );
 }
+
+/** Turned about, the board is shown with its frame and waste, or the piece alone as it will look. */
+export function AloneSwitch({ screen }: { screen: OpenScreen }) {
+  const { alone, setAlone, mode, job } = screen;
+  if (mode !== 'turn' || job.board.drum) return null;
+  return (
+    <button
+      type="button"
+      aria-pressed={alone}
+      className={`btn btn-sm ${alone ? 'btn-primary' : 'bg-base-100'}`}
+      onClick={() => setAlone(!alone)}
+    >
+      piece alone
+    </button>
+  );
+}
