@@ -30,7 +30,7 @@ if ((await rack.list()).length === 0) {
   // The newest stands first on the rack.
   for (const { files, job } of await demoJobs()) {
     for (const f of files.values()) await keep(f.name, f.bytes);
-    await createJob(db, job);
+    await createJob(db, job, { ahead: true });
   }
   console.log('made the sample shop');
 }

@@ -40,6 +40,8 @@ const rackEntry = labels.extend({
   folder: text,
   revision: text,
   plan: z.object({ id: text, status: planState.shape.status, revision: text }).nullable(),
+  /** Seconds that its planning is still expected to take by itself; null where it is not being planned. */
+  about: z.number().nullable(),
   summary: z.object({ seconds: z.number(), errors: z.number(), warnings: z.number() }).nullable(),
   /** Whether an older version of this program proved it. */
   older: z.boolean(),

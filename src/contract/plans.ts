@@ -8,8 +8,8 @@ export const planState = z.object({
   revision: z.string(),
   status: z.enum(['queued', 'running', 'done', 'failed', 'cancelled', 'interrupted']),
   message: z.string().nullable(),
-  /** What is being done, the share behind it and the seconds left, while it runs. */
-  progress: z.object({ name: z.string(), share: z.number(), secondsLeft: z.number().nullable() }).nullable(),
+  /** What is being done, the share behind it, the seconds left, and whether it takes longer than it usually does here, while it runs. */
+  progress: z.object({ name: z.string(), share: z.number(), secondsLeft: z.number(), longer: z.boolean() }).nullable(),
   summary: jobSummary.nullable(),
   /** Proven by an older version of this program: to be proven again. */
   older: z.boolean(),

@@ -20,6 +20,8 @@ export interface Schema {
     updated: string;
     removed: Generated<string | null>;
     folder: Generated<string>;
+    /** 1 for a job that is to be planned before anybody asks for it. */
+    ahead: Generated<number>;
   };
   /** Immutable. `kept` marks a stale save that was refused: it is a child of its base, never the head. */
   revisions: { id: string; job: string; base: string | null; document: Json; kept: number; created: string };

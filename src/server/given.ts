@@ -32,7 +32,7 @@ export class GivenProofs {
         document,
         given,
         input,
-        variant: false,
+        rank: 'asked',
         ended: ({ status, message }) => {
           if (status !== 'failed') return;
           this.failed.set(input, message ?? 'they could not be judged');

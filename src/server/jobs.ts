@@ -25,12 +25,16 @@ function parse(text: string): Job {
   return parsed.data;
 }
 
-export async function createJob(db: Kysely<Schema>, document: Job): Promise<JobInfo> {
+/** @param ahead whether it is to be planned before anybody asks for it */
+export async function createJob(db: Kysely<Schema>, document: Job, { ahead = false } = {}): Promise<JobInfo> {
   const id = randomUUID();
   const revision = randomUUID();
   const created = now();
   await db.transaction().execute(async (t) => {
-    await t.insertInto('jobs').values({ id, head: revision, created, updated: created }).execute();
+    await t
+      .insertInto('jobs')
+      .values({ id, head: revision, created, updated: created, ahead: ahead ? 1 : 0 })
+      .execute();
     await t
       .insertInto('revisions')
       .values({ id: revision, job: id, base: null, document: JSON.stringify(document), kept: 0, created })

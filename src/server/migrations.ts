@@ -170,4 +170,13 @@ export const migrations: Record<string, Migration> = {
           .execute();
     },
   },
+  '008-plan-ahead': {
+    /** Jobs that are planned before anybody asks for them, as those of the sample shop. */
+    async up(db: Kysely<unknown>) {
+      await db.schema
+        .alterTable('jobs')
+        .addColumn('ahead', 'integer', (c) => c.notNull().defaultTo(0))
+        .execute();
+    },
+  },
 };

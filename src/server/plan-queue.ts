@@ -2,9 +2,16 @@ import { Worker } from 'node:worker_threads';
 import type { PlanProgress } from '../contract/plans';
 import type { Job } from '../core/doc/job';
 import type { GivenProgram } from '../core/plan/given-programs';
+import { type Phase, phasesOf } from '../core/plan/phases';
 import type { PlanNews, PlanOrder } from '../workers/plan.worker';
 import { asideOf, removeFile } from './files';
 import { workerFile } from './kernel-pool';
+import type { StageTimes } from './stage-times';
+import { TimeLeft } from './time-left';
+
+/** How soon something is planned. */
+export const RANKS = ['asked', 'ahead', 'variant'] as const;
+export type Rank = (typeof RANKS)[number];
 
 /** Something to be planned: a job's document, or a variant of one that somebody may look at. */
 export interface Task {
@@ -16,8 +23,8 @@ export interface Task {
   given?: GivenProgram[];
   /** Hash of the document: where its result goes. */
   input: string;
-  /** A variant waits until nothing else is to be planned, and gives way when something is. */
-  variant: boolean;
+  /** Who waits for it: somebody, or nobody yet. What nobody waits for is planned when nothing else is, variants last, and gives way to the rest. */
+  rank: Rank;
   /** Told once, when it ends. */
   ended(outcome: { status: 'done' | 'failed'; message: string | null }): void | Promise<void>;
   /** Told before it begins; a task that is no longer wanted says so. */
@@ -37,14 +44,18 @@ type Outcome = Parameters<Task['ended']>[0];
 interface Turn {
   task: Task;
   worker: Worker | null;
-  started: number;
-  progress: PlanProgress;
+  clock: TimeLeft;
+  phases: Phase[];
+  news: { name: string; share: number };
   /** Set from outside: nobody is told of its end (dropped), or it waits again (gave way). */
   left: 'dropped' | 'gave way' | null;
   over: Promise<void>;
 }
 
 const CUT_SHORT: Outcome = { status: 'failed', message: 'the planning stopped before it was done; run it again' };
+
+/** How often it is told how long what runs still takes, ms. */
+const TICK = 2000;
 
 /** Plans run in a worker thread with kernels of its own, one at a time; the others wait, variants behind all plans. */
 export class PlanQueue {
@@ -54,6 +65,7 @@ export class PlanQueue {
 
   constructor(
     private readonly places: Places,
+    private readonly times: StageTimes,
     /** Told at every change of a task. */
     private readonly changed: (key: string) => void,
   ) {}
@@ -62,9 +74,21 @@ export class PlanQueue {
   add(task: Task): void {
     if (this.closed || this.has(task.key)) return;
     this.waiting.push(task);
-    // A variant gives way to what somebody waits for, and is planned again later.
-    if (!task.variant && this.turn?.task.variant) this.leave(this.turn, 'gave way');
+    this.makeWay(task.rank);
     this.advance();
+  }
+
+  /** What is planned ahead of being asked for is asked for now. */
+  ask(key: string): void {
+    const task = this.turn?.task.key === key ? this.turn.task : this.waiting.find((t) => t.key === key);
+    if (!task || task.rank === 'asked') return;
+    task.rank = 'asked';
+    if (task !== this.turn?.task) this.makeWay('asked');
+  }
+
+  /** What somebody waits less for gives way, and is planned again later; its stages that are done are kept. */
+  private makeWay(rank: Rank): void {
+    if (this.turn && RANKS.indexOf(this.turn.task.rank) > RANKS.indexOf(rank)) this.leave(this.turn, 'gave way');
   }
 
   /** Whether a task runs or waits. */
@@ -73,12 +97,22 @@ export class PlanQueue {
   }
 
   progressOf(key: string): PlanProgress | null {
-    return this.turn?.task.key === key && this.turn.worker ? this.turn.progress : null;
+    const { turn } = this;
+    if (turn?.task.key !== key || !turn.worker) return null;
+    return { ...turn.news, ...turn.clock.left(performance.now() / 1000) };
+  }
+
+  /** What a task that runs or waits is still expected to take by itself, s; null for one that does neither. */
+  aboutOf(key: string): number | null {
+    const running = this.progressOf(key);
+    if (running) return running.secondsLeft;
+    const task = this.waiting.find((t) => t.key === key);
+    return task ? this.times.expectedOf(phasesOf(task.document)) : null;
   }
 
   /** Drops the variants of a job: it has changed, and they are of what it was. */
   dropVariants(job: string): void {
-    const old = (t: Task) => t.variant && t.job === job;
+    const old = (t: Task) => t.rank === 'variant' && t.job === job;
     this.waiting = this.waiting.filter((t) => !old(t));
     if (this.turn && old(this.turn.task)) this.leave(this.turn, 'dropped');
   }
@@ -99,17 +133,21 @@ export class PlanQueue {
   /** Begins the next task when none has the turn. Each turn ends before the next one begins, so that none is lost between two. */
   private advance(): void {
     if (this.turn || this.closed) return;
-    const plan = this.waiting.findIndex((t) => !t.variant);
-    const [task] = this.waiting.splice(Math.max(0, plan), 1);
+    const rank = RANKS.find((r) => this.waiting.some((t) => t.rank === r));
+    const task = this.waiting.find((t) => t.rank === rank);
     if (!task) return;
-    const progress = { name: 'starting', share: 0, secondsLeft: null };
-    const turn: Turn = { task, worker: null, started: Date.now(), progress, left: null, over: Promise.resolve() };
+    this.waiting = this.waiting.filter((t) => t !== task);
+    const phases = phasesOf(task.document);
+    const clock = new TimeLeft(phases, (p) => this.times.expected(p));
+    const news = { name: 'starting', share: 0 };
+    const turn: Turn = { task, worker: null, clock, phases, news, left: null, over: Promise.resolve() };
     this.turn = turn;
     turn.over = this.take(turn)
       .catch((e) => console.error(e))
       .then(() => {
         this.turn = null;
-        if (turn.left === 'gave way' && !this.closed) this.waiting.push(task);
+        // It keeps its place before those of its own rank.
+        if (turn.left === 'gave way' && !this.closed) this.waiting.unshift(task);
         this.changed(task.key);
         this.advance();
       });
@@ -139,13 +177,16 @@ export class PlanQueue {
       const worker = new Worker(workerFile('plan'), { workerData: order });
       turn.worker = worker;
       let outcome = CUT_SHORT;
+      // What is left becomes less, and a phase longer than usual, without any news of it.
+      const tick = setInterval(() => this.changed(key), TICK);
       worker.on('message', (news: PlanNews) => {
         if (news.kind === 'progress') {
-          const gone = (Date.now() - turn.started) / 1000;
-          const secondsLeft = news.share > 0.05 ? (gone * (1 - news.share)) / news.share : null;
-          turn.progress = { name: news.name, share: news.share, secondsLeft };
+          turn.clock.news(news.name, performance.now() / 1000);
+          turn.news = { name: news.name, share: news.share };
           this.changed(key);
         } else {
+          turn.clock.close(performance.now() / 1000);
+          if (news.kind === 'done' && !given) this.times.learn(turn.phases, turn.clock.took);
           outcome = { status: news.kind, message: news.kind === 'failed' ? news.message : null };
           void worker.terminate();
         }
@@ -155,6 +196,7 @@ export class PlanQueue {
       });
       // The thread's memory is free before the next one begins, and so is the room of what it left half done.
       worker.on('exit', () => {
+        clearInterval(tick);
         removeFile(order.aside);
         resolve(outcome);
       });

@@ -1,15 +1,15 @@
 import { randomUUID } from 'node:crypto';
+import path from 'node:path';
 import type { Kysely } from 'kysely';
 import type { Judged, WhatIf } from '../contract/jobs';
 import type { PlanState } from '../contract/plans';
 import type { PARTS } from '../contract/wire';
 import { withEdits } from '../core/doc/edits';
-import { type Job, setupsOf } from '../core/doc/job';
+import { setupsOf } from '../core/doc/job';
 import type { Edit } from '../core/findings/edit';
-import { textOf } from '../core/findings/texts/text-of';
 import type { GivenProgram } from '../core/plan/given-programs';
-import { problems } from '../core/plan/problems';
 import { variantsOf } from '../core/plan/variants';
+import { planned, toPlanAhead } from './ahead';
 import type { AssetStore } from './assets';
 import type { Schema } from './database';
 import { BadRequest, NotFound } from './errors';
@@ -18,8 +18,10 @@ import { getJob } from './jobs';
 import { clearResults } from './keeping';
 import { type Box, packedPart, packedSection } from './packed-part';
 import { packedWays } from './packed-ways';
-import { PlanQueue } from './plan-queue';
+import { PlanQueue, type Task } from './plan-queue';
+import { refuseStopped } from './refuse-stopped';
 import { type PlanBrief, ResultStore } from './results';
+import { StageTimes } from './stage-times';
 import { Standings } from './standing';
 import { inputOf, Variants } from './what-if';
 
@@ -33,13 +35,8 @@ const PART_ARRAYS = {
 /** The surfaces that a section shows. */
 const SECTIONED = ['target', 'rough', 'cut', 'top', 'under'];
 
-/** @throws BadRequest naming what in a document stops planning */
-function refuseStopped(document: Job): void {
-  const [first] = problems(document).filter((f) => f.stops);
-  if (!first) return;
-  const { message, remedy } = textOf(first);
-  throw new BadRequest(`${message}; ${remedy}`);
-}
+/** What planning took here, in the folder of the data. */
+const TIMES_FILE = 'plan-times.json';
 
 /** The plans of all jobs: what is wanted, what is being done, and the results. */
 export class PlanRunner {
@@ -60,7 +57,8 @@ export class PlanRunner {
     this.results = new ResultStore(folder, planner);
     this.standings = new Standings(db, folder);
     const out = (input: string) => this.results.place(input);
-    this.queue = new PlanQueue({ assets: assets.folder, cache, planner, out }, (key) => this.tell(key));
+    const times = new StageTimes(path.join(path.dirname(folder), TIMES_FILE));
+    this.queue = new PlanQueue({ assets: assets.folder, cache, planner, out }, times, (key) => this.tell(key));
     this.variants = new Variants(this.results, this.queue);
     this.given = new GivenProofs(this.results, this.queue);
   }
@@ -72,9 +70,10 @@ export class PlanRunner {
   /**
    * Plans the job's newest version; a whole result of the very same document by this planner is taken as it is, one of another planner is
    * proven again. Other plans of the job are stopped.
+   * @param rank 'ahead' where nobody waits for it yet
    * @throws BadRequest naming what stops planning
    */
-  async start(job: string): Promise<PlanState> {
+  async start(job: string, rank: 'asked' | 'ahead' = 'asked'): Promise<PlanState> {
     const view = await getJob(this.db, job);
     refuseStopped(view.document);
     const input = inputOf(view.document);
@@ -88,6 +87,7 @@ export class PlanRunner {
     if (same && this.queue.has(same.id)) {
       // Undone and done again while it runs: the same document under a newer version.
       await this.db.updateTable('plans').set({ revision: view.revision }).where('id', '=', same.id).execute();
+      if (rank === 'asked') this.queue.ask(same.id);
       return this.state(same.id);
     }
     const fresh = this.results.isFresh(input);
@@ -113,29 +113,38 @@ export class PlanRunner {
       .values(values)
       .onConflict((c) => c.column('id').doUpdateSet(values))
       .execute();
-    if (!fresh) this.enqueue(id, job, view.document, input);
+    if (!fresh) this.enqueue({ key: id, job, document: view.document, input, rank });
     return this.state(id);
   }
 
-  private enqueue(id: string, job: string, document: Job, input: string): void {
-    this.standings.forget(id);
-    this.queue.dropVariants(job);
-    this.queue.add({
-      key: id,
-      job,
-      document,
-      input,
-      variant: false,
+  private enqueue(task: Pick<Task, 'key' | 'job' | 'document' | 'input' | 'rank'>): void {
+    const { key: id, job, document } = task;
+    const wanted: Task = {
+      ...task,
       begins: () => this.standings.begin(id),
       ended: async ({ status, message }) => {
         await this.standings.end(id, { status, message });
+        await planned(this.db, job);
         await clearResults(this.db, this.results.folder);
-        // The machine has nothing else to do now: the other ways are worked out before they are asked for.
-        if (status === 'done')
+        // Somebody is looking, and the machine has nothing else to do now: the other ways are worked out before they are asked for.
+        if (status === 'done' && wanted.rank === 'asked')
           for (const { setup } of setupsOf(document))
             for (const v of variantsOf(document, setup.id)) this.variants.tryOut(job, withEdits(document, v.edits));
       },
-    });
+    };
+    this.standings.forget(id);
+    this.queue.dropVariants(job);
+    this.queue.add(wanted);
+  }
+
+  /** Goes on with jobs that are to be planned before anybody asks for them, in the order of the rack. What stops one is told where it is opened. */
+  async planAhead(): Promise<void> {
+    for (const job of await toPlanAhead(this.db)) await this.start(job, 'ahead').catch(() => planned(this.db, job));
+  }
+
+  /** What a plan that runs or waits is still expected to take, s; null for one that does neither. */
+  aboutOf(id: string): number | null {
+    return this.queue.aboutOf(id);
   }
 
   /** What edits of a job's newest version would come to, in the machine's time. @throws RangeError when they do not fit it any more */
@@ -165,6 +174,8 @@ export class PlanRunner {
   }
 
   async cancel(id: string): Promise<void> {
+    const { job } = await this.row(id);
+    await planned(this.db, job);
     await this.db
       .updateTable('plans')
       .set({ status: 'cancelled', finished: new Date().toISOString() })

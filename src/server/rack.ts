@@ -7,7 +7,7 @@ import { setupView } from '../core/setup/view';
 import type { Schema } from './database';
 
 /** A job as the rack's own tables tell it; its plan's figures come from elsewhere. */
-export type JobRow = Omit<RackEntry, 'summary' | 'older'>;
+export type JobRow = Omit<RackEntry, 'summary' | 'older' | 'about'>;
 
 function labels(doc: Job): JobLabels {
   const boards = doc.boards.map((b) => `${b.x} × ${b.y} × ${b.thickness} mm ${b.material.name}`);

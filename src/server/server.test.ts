@@ -14,9 +14,10 @@ import { StaleSave } from './errors';
 import { copyJob, createJob, getJob, getRevision, putAsset, putInFolder, saveJob, settleKept } from './jobs';
 import { KernelPool } from './kernel-pool';
 import { isOwnRequest } from './origin';
-import { PlanQueue } from './plan-queue';
+import { PlanQueue, type Rank } from './plan-queue';
 import { openShop, type Shop } from './shop';
 import { StageCache, stageRunner } from './stage-cache';
+import { StageTimes } from './stage-times';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'zg-test-'));
 let shop: Shop;
@@ -218,15 +219,15 @@ test('no task of a queue is lost between two starts, however they are added and 
     planner: 'p',
     out: (i: string) => path.join(folder, i),
   };
-  const queue = new PlanQueue(places, () => {});
+  const queue = new PlanQueue(places, new StageTimes(path.join(folder, 'queue-times.json')), () => {});
   // Tasks that turn out to be unwanted take a moment to be asked, and run nothing.
-  const add = (key: string) =>
+  const add = (key: string, rank: Rank = 'asked') =>
     queue.add({
       key,
       job: key,
       document: job,
       input: key,
-      variant: false,
+      rank,
       ended: () => {},
       begins: async () => {
         await new Promise((r) => setTimeout(r, 5));
@@ -241,8 +242,55 @@ test('no task of a queue is lost between two starts, however they are added and 
   await dropped;
   add('d');
   await expect.poll(() => ended.filter((k) => k !== 'a')).toEqual(['b', 'c', 'd']);
+  // What nobody waits for comes behind what somebody does, whenever it was put in line; what is asked for then comes forward.
+  ended.length = 0;
+  add('first');
+  add('variant', 'variant');
+  add('later', 'ahead');
+  add('soon', 'ahead');
+  add('now');
+  expect(queue.aboutOf('soon')).toBeGreaterThan(0);
+  expect(queue.aboutOf('gone')).toBeNull();
+  queue.ask('soon');
+  await expect.poll(() => ended).toEqual(['first', 'soon', 'now', 'later', 'variant']);
   await queue.close();
 });
+
+test('jobs that are to be planned ahead go on after a restart, give way to what is asked for, and stop where somebody stops them', async () => {
+  const other = mkdtempSync(path.join(tmpdir(), 'zg-ahead-'));
+  let ahead = await openShop(other);
+  const source = job.boards[0].setups[0].layers[0].source;
+  if (source.kind !== 'mesh') throw new Error('the job has no mesh');
+  await ahead.assets.take(
+    new Blob([readFileSync(shop.assets.path(source.hash)) as Uint8Array<ArrayBuffer>]).stream() as never,
+    'loaf.stl',
+  );
+  const older = await createJob(ahead.db, risen('Older', 3.1), { ahead: true });
+  await new Promise((r) => setTimeout(r, 5));
+  const newer = await createJob(ahead.db, risen('Newer', 3.2), { ahead: true });
+  await createJob(ahead.db, risen('Nobody asked', 3.3));
+  await ahead.plans.planAhead();
+  expect(await ahead.plans.latest(newer.id)).not.toBeNull();
+  // Closed at once: both are still to be planned, and are when it is open again.
+  await ahead.plans.close();
+  await ahead.db.destroy();
+  ahead = await openShop(other);
+  const asked = await createJob(ahead.db, risen('Asked', 3.4));
+  await ahead.plans.planAhead();
+  const { id } = await ahead.plans.start(asked.id);
+  const stateOf = async (of: string) => (await ahead.plans.latest(of))?.status;
+  await expect.poll(() => stateOf(asked.id), { timeout: 60_000 }).toBe('done');
+  expect(await stateOf(older.id)).not.toBe('done');
+  expect((await ahead.plans.state(id)).status).toBe('done');
+  await expect.poll(() => stateOf(newer.id), { timeout: 60_000 }).toBe('done');
+  await ahead.plans.cancel((await ahead.plans.latest(older.id))!.id);
+  await ahead.plans.planAhead();
+  expect(['cancelled', 'done']).toContain(await stateOf(older.id));
+  expect((await ahead.rack.list()).map((j) => [j.name, j.plan !== null])).toContainEqual(['Nobody asked', false]);
+  await ahead.plans.close();
+  await ahead.db.destroy();
+  rmSync(other, { recursive: true, force: true });
+}, 120_000);
 
 test('a file that is missing or damaged is said by its name, and choosing it again puts it back', async () => {
   const { id } = await createJob(shop.db, risen('Missing file', 5.1));

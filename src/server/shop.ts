@@ -63,9 +63,15 @@ export async function whileClosed(work: () => void): Promise<void> {
   }
 }
 
+/** A shop that serves goes on with what is to be planned ahead. */
+async function begun(opened: Shop): Promise<Shop> {
+  await opened.plans.planAhead();
+  return opened;
+}
+
 /** Holds a shop that is being opened; what stood in the way (a full disk) may be gone the next time. */
 function hold(opening: Promise<Shop>): Promise<Shop> {
-  const opened = opening.catch((e) => {
+  const opened = opening.then(begun).catch((e) => {
     if (held.zealousGrainShop === opened) held.zealousGrainShop = undefined;
     throw e;
   });

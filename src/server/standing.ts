@@ -35,10 +35,10 @@ export class Standings {
     return reasonOf(e, this.folder);
   }
 
-  /** A queued plan begins. @returns whether it is still wanted */
+  /** A queued plan begins, or one that gave way begins again. @returns whether it is still wanted */
   async begin(id: string): Promise<boolean> {
     try {
-      return await this.write(id, { status: 'running', message: null }, ['queued']);
+      return await this.write(id, { status: 'running', message: null }, ['queued', 'running']);
     } catch (e) {
       this.unwritten.set(id, { status: 'failed', message: this.reason(e) });
       return false;

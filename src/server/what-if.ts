@@ -29,7 +29,7 @@ export class Variants {
     const ended = ({ status }: { status: string }) => {
       if (status === 'failed') this.failed.add(key);
     };
-    this.queue.add({ key, job, document, input, variant: true, ended });
+    this.queue.add({ key, job, document, input, rank: 'variant', ended });
     return short('planning');
   }
 }

@@ -7,6 +7,7 @@ import { frameBetween, gridThrough, zeroOf } from '../setup/frame';
 import { viewOf } from '../setup/view';
 import type { LoadContent } from './composing';
 import { type GivenProgram, givenPrograms } from './given-programs';
+import { phaseName } from './phases';
 import { type DoneSetup, drawAgain, planSetup, type SetupInput } from './plan-setup';
 import { BeyondPlots, type Plots, plotsOf, refuseTooLarge } from './plots';
 import { problems } from './problems';
@@ -75,7 +76,7 @@ async function planSetups(
     for (const s of all) {
       const from = done.length;
       const progress = (name: string, share: number) =>
-        env.progress(all.length > 1 ? `${name}, ${s.view.setup.name}` : name, (0.55 * (from + share)) / all.length);
+        env.progress(phaseName(name, s.view.setup.name, all.length > 1), (0.55 * (from + share)) / all.length);
       done.push(await planSetup(s, { load, env, progress, before: done }));
     }
   } catch (e) {

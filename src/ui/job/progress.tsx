@@ -32,9 +32,7 @@ export function Progress({
           <progress className="progress progress-primary w-28" value={p?.share ?? 0} max={1} aria-label="planning" />
           <span>
             {plan?.status === 'queued' ? 'waiting its turn' : (p?.name ?? 'starting')}
-            {p?.secondsLeft !== null &&
-              p?.secondsLeft !== undefined &&
-              `, ${formatDuration(Math.max(1, p.secondsLeft))} left`}
+            {p && (p.longer ? ', longer than usual' : `, about ${formatDuration(Math.max(1, p.secondsLeft))} left`)}
           </span>
           <button type="button" className="btn btn-sm" onClick={state.editor.cancel}>
             Cancel

@@ -16,6 +16,7 @@ const entry = (name: string, more: Partial<RackEntry> = {}): RackEntry => ({
   plan: null,
   summary: null,
   older: false,
+  about: null,
   ...more,
 });
 const plan = { id: 'p', status: 'done', revision: 'r' } as const;

@@ -17,7 +17,7 @@ function nextStep(j: RackEntry): string {
       return 'open it to plan and prove it';
     case 'queued':
     case 'running':
-      return 'is being planned';
+      return `${j.plan.status === 'queued' ? 'waits to be planned' : 'planning'}${j.about === null ? '' : `, about ${formatDuration(Math.max(1, j.about))}`}`;
     case 'done':
       if (j.plan.revision !== j.revision) return 'changed since it was proven';
       if (j.older) return 'proven by an older version: prove again';

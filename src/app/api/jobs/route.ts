@@ -16,7 +16,7 @@ export const GET = serve(JOBS.rack, async () => {
   return Promise.all(
     rows.map(async (r) => {
       const { figures, older } = r.plan ? await plans.brief(r.plan.id) : { figures: null, older: false };
-      return { ...r, older, summary: figures };
+      return { ...r, older, summary: figures, about: r.plan ? plans.aboutOf(r.plan.id) : null };
     }),
   );
 });
