@@ -7,6 +7,7 @@ import { ASSETS, type AssetInfo } from '@/contract/assets';
 import { PATTERNS, type Pattern } from '@/contract/patterns';
 import { trimNumber } from '@/core/units/length';
 import { parseNumber } from '@/core/units/number';
+import { notices } from '../controls/notices';
 import { PatternVersion } from './pattern-version';
 
 /** Name, tags, source, price and licence of a pattern, to be kept, left as they are, or taken away with it. */
@@ -70,13 +71,15 @@ export function DescribePattern({ pattern, onDone }: { pattern: Pattern; onDone(
   const client = useQueryClient();
   const [error, setError] = useState<string | null>(null);
   const [other, setOther] = useState<AssetInfo | null>(null);
-  const act = async (work: () => Promise<Pattern[]>) => {
+  const act = async (work: () => Promise<Pattern[]>): Promise<boolean> => {
     setError(null);
     try {
       client.setQueryData(['patterns'], await work());
       onDone();
+      return true;
     } catch (e) {
       setError((e as Error).message);
+      return false;
     }
   };
   const keep = (e: FormEvent<HTMLFormElement>) => {
@@ -99,6 +102,17 @@ export function DescribePattern({ pattern, onDone }: { pattern: Pattern; onDone(
         },
       ),
     );
+  };
+  /** Its file stays in the shop, so that it can be kept again with all that is said of it. */
+  const remove = async () => {
+    if (!(await act(() => ask(PATTERNS.remove, { id: pattern.id })))) return;
+    const { id: _, file: __, info: ___, ...kept } = pattern;
+    notices.say(`${pattern.name} removed from the drawer`, () => {
+      ask(PATTERNS.keep, {}, kept).then(
+        (all) => client.setQueryData(['patterns'], all),
+        (e: Error) => notices.say(`${pattern.name} could not be brought back: ${e.message}`),
+      );
+    });
   };
   const look = async (file: File | undefined) => {
     if (!file) return;
@@ -154,13 +168,7 @@ export function DescribePattern({ pattern, onDone }: { pattern: Pattern; onDone(
               Jobs that hold this pattern keep the file that they were made with.
             </p>
           )}
-          <SaidOf
-            pattern={pattern}
-            error={error}
-            onKeep={keep}
-            onLeave={onDone}
-            onRemove={() => void act(() => ask(PATTERNS.remove, { id: pattern.id }))}
-          />
+          <SaidOf pattern={pattern} error={error} onKeep={keep} onLeave={onDone} onRemove={() => void remove()} />
         </DialogPanel>
       </div>
     </Dialog>

@@ -1,18 +1,19 @@
 'use client';
 import type { Summary } from '@/contract/wire';
 import type { SurfaceFacts } from '@/core/arrange/compose';
-import { dropFor, ledgerOf, skinFor } from '@/core/arrange/ledger';
+import { ledgerOf } from '@/core/arrange/ledger';
 import { keepBoard } from '@/core/arrange/place';
 import type { Board } from '@/core/doc/board';
 import type { SetupView } from '@/core/setup/view';
 import { sayLength } from '@/core/units/say';
 import { PlacePiece } from '../arrange/whole-piece';
-import { Choice, Folded, LengthField } from '../controls/fields';
+import { Choice, Folded } from '../controls/fields';
 import { Card, Sentence } from './card';
 import type { CardProps } from './card-props';
 import { SizeFields } from './drum-fields';
 import { MachineFields } from './machine-fields';
 import { ChangedFigures, MaterialFolds } from './material-fields';
+import { SeatFields } from './seat-fields';
 import { SetupFolds } from './setup-fields';
 import { ZeroFields } from './zero-fields';
 
@@ -31,7 +32,13 @@ export function BoardCard({
   facts,
   summary,
   onSetup,
-}: CardProps & { facts: SurfaceFacts | null; summary: Summary | null; onSetup(id: string): void }) {
+  onRemoveSetup,
+}: CardProps & {
+  facts: SurfaceFacts | null;
+  summary: Summary | null;
+  onSetup(id: string): void;
+  onRemoveSetup(): void;
+}) {
   const { board, seat } = job;
   const { depth, backing } = ledgerOf(job.layers, seat, board.thickness, facts ?? { peak: 0, low: 0 });
   const all = library?.materials ?? [];
@@ -85,43 +92,7 @@ export function BoardCard({
       />
       <Choice label="Grain" value={board.grain} options={GRAIN} onChange={(v) => set((b) => (b.grain = v))} />
       <ZeroFields job={job} change={change} />
-      <Choice
-        label="Relief stands"
-        value={seat.mode}
-        options={[
-          ['raised', 'above cleared ground'],
-          ['sunk', 'sunk into the board'],
-        ]}
-        onChange={(v) =>
-          change((j) => {
-            j.seat.mode = v;
-            j.seat.drop = dropFor(v, facts?.peak ?? 0);
-          })
-        }
-      />
-      {seat.mode === 'sunk' && (
-        <LengthField
-          label="Base sunk by"
-          value={seat.drop}
-          min={0}
-          max={500}
-          onChange={(v) => change((j) => (j.seat.drop = v))}
-          note="its base plane below the board's top; 0 when it is carved from the top"
-        />
-      )}
-      <LengthField
-        label="Skin above"
-        value={seat.skin}
-        min={0}
-        max={200}
-        onChange={(v) => change((j) => (j.seat.skin = v))}
-        note="a little levels a board that is not flat"
-      />
-      <LengthField
-        label="Backing below"
-        value={Number(backing.toFixed(3))}
-        onChange={(v) => change((j) => (j.seat.skin = skinFor(j.board.thickness, depth, v)))}
-      />
+      <SeatFields job={job} change={change} facts={facts} depth={depth} backing={backing} />
       <Choice
         label="Surface"
         value={board.face}
@@ -133,7 +104,7 @@ export function BoardCard({
         onChange={(v) => set((b) => (b.face = v))}
         note={board.face === 'bare' ? undefined : 'it is never skimmed; the back is'}
       />
-      <SetupFolds job={job} change={change} bits={bits} summary={summary} onSetup={onSetup} />
+      <SetupFolds job={job} change={change} bits={bits} summary={summary} onSetup={onSetup} onRemove={onRemoveSetup} />
       <MaterialFolds job={job} change={change} library={library} bits={bits} />
       <Folded title={`Machine: ${job.machine.name}`}>
         <MachineFields job={job} change={change} library={library} bits={bits} />

@@ -1,7 +1,6 @@
 'use client';
 import type { Summary } from '@/contract/wire';
 import type { Cutter } from '@/core/cutter/cutter';
-import { applyEdits, inBoard } from '@/core/doc/edits';
 import type { Heights } from '@/core/doc/setup';
 import { FLIP_WORDS } from '@/core/setup/frame';
 import { Folded, LengthField, TextField } from '../controls/fields';
@@ -33,7 +32,7 @@ function HeightFields({ job, change }: SetupProps) {
 }
 
 /** What this setup is called, and the way to take it off the board. */
-function SetupList({ job, change, onSetup }: SetupProps & { onSetup(id: string): void }) {
+function SetupList({ job, change, onRemove }: SetupProps & { onRemove(): void }) {
   const { board, setup } = job;
   return (
     <>
@@ -51,14 +50,7 @@ function SetupList({ job, change, onSetup }: SetupProps & { onSetup(id: string):
         Setups are cut one after the other.
       </p>
       {board.setups.length > 1 && (
-        <button
-          type="button"
-          className="btn btn-sm mt-1.5 w-full"
-          onClick={() => {
-            onSetup(board.setups.find((s) => s.id !== setup.id)!.id);
-            change((j) => applyEdits(j.document, [{ remove: [...inBoard(j, 'setups'), { id: setup.id }] }]));
-          }}
-        >
+        <button type="button" className="btn btn-sm mt-1.5 w-full" onClick={onRemove}>
           Remove this setup
         </button>
       )}
@@ -67,7 +59,9 @@ function SetupList({ job, change, onSetup }: SetupProps & { onSetup(id: string):
 }
 
 /** All that is seldom changed of a clamping. */
-export function SetupFolds(props: SetupProps & { onSetup(id: string): void; summary: Summary | null; bits: Cutter[] }) {
+export function SetupFolds(
+  props: SetupProps & { onSetup(id: string): void; onRemove(): void; summary: Summary | null; bits: Cutter[] },
+) {
   const { setup, board } = props.job;
   return (
     <>

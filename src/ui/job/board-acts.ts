@@ -1,9 +1,11 @@
 import { layerAt } from '@/core/arrange/place';
+import { applyEdits, inBoard } from '@/core/doc/edits';
 import { zoomed } from '../board-view/camera';
 import { onScreen } from '../board-view/layout';
 import { kept } from '../board-view/section-line';
 import type { Act } from '../controls/act';
-import { layerActs } from './layer-acts';
+import { notices } from '../controls/notices';
+import { layerActs, wayBack } from './layer-acts';
 import type { OpenScreen } from './use-screen';
 import type { Room } from './view-bar';
 
@@ -37,4 +39,18 @@ export function takeAt({ job, arranging, layers, editor }: OpenScreen, room: Roo
   const { x, y } = onScreen(room.layout).place(at.x, at.y);
   const hit = layerAt(job.layers, x, y, job.board.drum ? job.board.y : 0);
   if (hit && !layers.includes(hit.id)) editor.select([hit.id]);
+}
+
+/** Takes the setup that is shown off its board, and says so with the way back. */
+export function removeSetup({ job, change, editor, showSetup }: OpenScreen): void {
+  const { board, setup } = job;
+  const next = board.setups.find((s) => s.id !== setup.id);
+  if (!next) return;
+  change((j) => applyEdits(j.document, [{ remove: [...inBoard(j, 'setups'), { id: setup.id }] }]));
+  const back = wayBack(editor);
+  showSetup(next.id);
+  notices.say(`Setup ${setup.name} removed`, () => {
+    back();
+    showSetup(setup.id);
+  });
 }

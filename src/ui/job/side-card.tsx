@@ -12,6 +12,7 @@ import { DraftsOf } from '../controls/typed';
 import { usePhone } from '../controls/use-media';
 import { termFigures } from '../terms/term-figures';
 import { TermsOf } from '../terms/term-mark';
+import { removeSetup } from './board-acts';
 import { findingActs } from './finding-acts';
 import { layerActs, removeSaid } from './layer-acts';
 import { Footer } from './progress';
@@ -30,7 +31,15 @@ function StationCard({ screen }: { screen: OpenScreen }) {
   );
   switch (station) {
     case 'Board':
-      return <BoardCard {...cards} facts={facts} summary={screen.summary} onSetup={screen.showSetup} />;
+      return (
+        <BoardCard
+          {...cards}
+          facts={facts}
+          summary={screen.summary}
+          onSetup={screen.showSetup}
+          onRemoveSetup={() => removeSetup(screen)}
+        />
+      );
     case 'Arrange':
       return (
         <ArrangeSide

@@ -90,7 +90,7 @@ export function PlacePage<K extends Shelf>({ place }: { place: Place<K> }) {
               <button
                 type="button"
                 className="btn btn-sm"
-                onClick={() => change(`removed ${thing.name}`, () => removing(place.shelf, thing.id))}
+                onClick={() => change(`removed ${thing.name}`, () => removing(place.shelf, thing.id), thing.name)}
               >
                 <Trash2 size={15} aria-hidden /> Remove
               </button>

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { ask } from '@/contract/ask';
 import { SHOP } from '@/contract/shop';
 import { inverseOf, type Library, type LibraryChange } from '@/core/doc/library';
+import { notices } from '../controls/notices';
 
 /** A change that was made, in words, and what brings back what was there before it. */
 interface Made {
@@ -28,23 +29,29 @@ export function useLibrary() {
   const inTurn = (work: () => Promise<unknown>) => {
     queue.current = queue.current.then(work, work).catch(() => {});
   };
-  /** @param change what is to be done to what the shop has when its turn comes */
-  const change = (said: string, change: (now: Library) => LibraryChange) =>
+  const takeBack = (last: Made) =>
+    inTurn(async () => {
+      await send.mutateAsync(last.back);
+      setMade((m) => m.filter((o) => o !== last));
+    });
+  /**
+   * @param change what is to be done to what the shop has when its turn comes
+   * @param gone what a notice says is gone by it, with the way back
+   */
+  const change = (said: string, change: (now: Library) => LibraryChange, gone?: string) =>
     inTurn(async () => {
       const now = client.getQueryData<Library>(['library']);
       if (!now) return;
       const wanted = change(now);
       const back = inverseOf(now, wanted);
       await send.mutateAsync(wanted);
-      setMade((m) => [...m, { said, back }].slice(-DEPTH));
+      const done = { said, back };
+      setMade((m) => [...m, done].slice(-DEPTH));
+      if (gone !== undefined) notices.say(`${gone} removed`, () => takeBack(done));
     });
   const undo = () => {
     const last = made.at(-1);
-    if (!last) return;
-    inTurn(async () => {
-      await send.mutateAsync(last.back);
-      setMade((m) => m.filter((o) => o !== last));
-    });
+    if (last) takeBack(last);
   };
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
