@@ -50,7 +50,7 @@ function useSpace(on: boolean): boolean {
 /**
  * Ways of coming closer to the board and of going along it: the wheel and two fingers at the place where they are, a drag of empty ground, and
  * of anything with Space held down or the middle button.
- * @returns what the view's element listens to besides, whether two fingers are on it, and how the pointer looks
+ * @returns what the view's element listens to besides, whether two fingers are on it, whether it is drawn along, and how the pointer looks
  */
 export function useCamera({ element, looking, setCamera, on }: Props) {
   const [pan, setPan] = useState<Pan | null>(null);
@@ -128,5 +128,5 @@ export function useCamera({ element, looking, setCamera, on }: Props) {
   useHotkeys('-', () => setCamera((was) => zoomed(looking, was, middle, 1 / STEP)), keys);
   useHotkeys('0', () => setCamera(() => null), keys);
   const cursor = pan?.moved ? 'cursor-grabbing' : space ? 'cursor-grab' : '';
-  return { bind, pinching, cursor };
+  return { bind, pinching, panning: pan?.moved === true, cursor };
 }

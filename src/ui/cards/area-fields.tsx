@@ -6,6 +6,14 @@ import { Choice, LengthField } from '../controls/fields';
 import type { Edited } from './kind-card';
 import { OutlineFields } from './outline-fields';
 
+/** What the edge of an area counts to: finishing leads the bit's middle as far, all else leaves a wall there. */
+export const countsTo = (kind: AreaPass['kind']): 'wall' | 'middle' => (kind === 'finish' ? 'middle' : 'wall');
+
+const COUNTS = {
+  wall: "counts to the wall that is left: the bit's middle stays its radius inside",
+  middle: "counts to the bit's middle, which goes as far as this and no further",
+} as const;
+
 /** Where a pass works. */
 export function AreaFields<P extends AreaPass>({ job, pass, set: edit }: Pick<Edited<P>, 'job' | 'pass' | 'set'>) {
   const trench = resolveTrenches(job)[job.passes.findIndex((p) => p.id === pass.id)];
@@ -42,17 +50,20 @@ export function AreaFields<P extends AreaPass>({ job, pass, set: edit }: Pick<Ed
           max={200}
           onChange={(v) => edit((p) => (p.area = { kind: 'relief', trench: v }))}
           note={
-            area.trench === null ? (
-              'worked out from the bits'
-            ) : (
-              <button
-                type="button"
-                className="link"
-                onClick={() => edit((p) => (p.area = { kind: 'relief', trench: null }))}
-              >
-                work it out from the bits
-              </button>
-            )
+            <>
+              {area.trench === null ? (
+                'worked out from the bits'
+              ) : (
+                <button
+                  type="button"
+                  className="link"
+                  onClick={() => edit((p) => (p.area = { kind: 'relief', trench: null }))}
+                >
+                  work it out from the bits
+                </button>
+              )}
+              ; from the relief's outline to the trench's outer wall
+            </>
           }
         />
       )}
@@ -63,6 +74,7 @@ export function AreaFields<P extends AreaPass>({ job, pass, set: edit }: Pick<Ed
           set={(f) => edit((p) => p.area.kind === 'outline' && f(p.area.outline))}
         />
       )}
+      {area.kind === 'outline' && <p className="soft text-[13px] leading-snug">It {COUNTS[countsTo(pass.kind)]}.</p>}
       {area.kind === 'frame' &&
         (['x0', 'y0', 'x1', 'y1'] as const).map((k) => (
           <LengthField
@@ -70,6 +82,7 @@ export function AreaFields<P extends AreaPass>({ job, pass, set: edit }: Pick<Ed
             label={`Frame, ${k[1] === '0' ? 'from' : 'to'} ${k[0]}`}
             value={area[k]}
             onChange={(v) => edit((p) => p.area.kind === 'frame' && (p.area[k] = v))}
+            note={k === 'y1' ? COUNTS[countsTo(pass.kind)] : undefined}
           />
         ))}
     </>

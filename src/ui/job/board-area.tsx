@@ -1,21 +1,18 @@
 'use client';
-import dynamic from 'next/dynamic';
 import { type Ref, useRef } from 'react';
 import type { Pattern } from '@/contract/patterns';
-import type { PlanWays } from '@/contract/wire';
-import { LayerHandles } from '../arrange/layer-handles';
 import { PatternDrawer } from '../arrange/pattern-drawer';
-import { BoardPlan } from '../board-view/board-view';
-import { type Layout, pointerOn } from '../board-view/layout';
+import { pointerOn } from '../board-view/layout';
+import { Magnifier } from '../board-view/magnifier';
 import { useCamera } from '../board-view/use-camera';
-import { type Part, usePart } from '../board-view/use-part';
+import { usePart } from '../board-view/use-part';
 import { useWays } from '../board-view/use-ways';
 import { WayLegend } from '../board-view/ways-canvas';
-import { hasPlaces, PlaceHandles } from '../cards/place-handles';
 import { ActsMenu } from '../controls/acts-menu';
 import { useNarrow, usePhone } from '../controls/use-media';
 import { DepthStrip } from '../depth-strip/depth-strip';
 import { boardActs, takeAt } from './board-acts';
+import { BoardPicture, sectionOn } from './board-picture';
 import { passActs } from './pass-acts';
 import { PassRibbon } from './pass-ribbon';
 import { LOW } from './sheet';
@@ -23,79 +20,7 @@ import type { OpenScreen } from './use-screen';
 import { type Room, ViewBar } from './view-bar';
 import { waysShown } from './view-switches';
 
-const TurnView = dynamic(() => import('../board-view/turn-view').then((m) => m.TurnView), { ssr: false });
-
 const STRIP = 172;
-
-/** What can be taken hold of on the board: places of a pass, or layers. */
-function Hands({ screen, layout, pinching }: { screen: OpenScreen; layout: Layout; pinching: boolean }) {
-  const { station, arranging, pass, cut, change, job, layers, editor, look, tryOut } = screen;
-  if (station === 'Passes' && pass && hasPlaces(pass, cut))
-    return <PlaceHandles pass={pass} facts={cut} layout={layout} change={change} />;
-  if (!arranging) return null;
-  return (
-    <LayerHandles
-      job={job}
-      selected={layers}
-      close={look.coarse?.close ?? null}
-      layout={layout}
-      pinching={pinching}
-      onSelect={editor.select}
-      tryOut={tryOut}
-      change={change}
-    />
-  );
-}
-
-/** The board from above or turned. */
-function BoardPicture({
-  screen,
-  room,
-  part,
-  ways,
-  pinching,
-}: {
-  screen: OpenScreen;
-  room: Room;
-  part: Part | null;
-  ways: PlanWays | null;
-  pinching: boolean;
-}) {
-  const { job, surface, mode, arranging, station, pass, cut, missed } = screen;
-  const { width, height, layout } = room;
-  const phone = usePhone();
-  if (width === 0) return null;
-  if (mode === 'turn' && surface) return <TurnView job={job} surface={surface} alone={screen.alone} />;
-  const handled = !phone && (arranging || (station === 'Passes' && pass !== null && hasPlaces(pass, cut)));
-  return (
-    <BoardPlan
-      job={job}
-      surface={surface}
-      part={part}
-      ways={ways}
-      mode={mode}
-      layout={layout}
-      width={width}
-      height={height}
-      section={sectionOn(screen)}
-      onSection={screen.setLine}
-      pointer={screen.pointer}
-      onPointer={screen.setPointer}
-      findings={screen.findings}
-      picked={screen.picked}
-      onPick={screen.pick}
-      marked={arranging ? missed : null}
-      hands={handled ? <Hands screen={screen} layout={layout} pinching={pinching} /> : undefined}
-    />
-  );
-}
-
-/** The section line: where it was put, or through the board's middle. */
-function sectionOn({ job, line }: OpenScreen) {
-  const { board } = job;
-  const on = line && Math.max(line.x0, line.x1) <= board.x && Math.max(line.y0, line.y1) <= board.y;
-  return on ? line : { x0: 0, y0: board.y / 2, x1: board.x, y1: board.y / 2 };
-}
 
 /** Board, depth strip, and below them the passes or the pattern drawer. */
 export function BoardArea({
@@ -149,6 +74,12 @@ export function BoardArea({
               This board cannot be drawn: its size is out of all bounds. Set it on the board card.
             </p>
           )}
+          {sound && !surface && (
+            <p role="status" className="soft absolute inset-0 flex items-center justify-center text-sm">
+              {job.layers.length > 0 ? `Joining ${job.layers.length} layers.` : 'Drawing the board.'}
+            </p>
+          )}
+          {on && <Magnifier element={room.element} off={view.pinching || view.panning} />}
         </div>
       </ActsMenu>
       {room.width > 0 && sound && (
