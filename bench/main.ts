@@ -222,6 +222,7 @@ if (child > 0) await meshChild(Number(process.argv[child + 1]));
 else if (process.argv.includes('--jobs')) await benchJobs();
 else if (process.argv.includes('--faces')) await benchFaces();
 else if (process.argv.includes('--drum')) await benchDrum();
+else if (process.argv.includes('--page')) await benchPage();
 else if (process.argv.includes('--large')) await benchLarge(process.argv[process.argv.indexOf('--large') + 1]);
 else {
   const field = plaqueField();

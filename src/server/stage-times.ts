@@ -16,11 +16,15 @@ const TAKEN = 0.2;
  * What a machine with two cores takes, seconds a million cells, until this one's own times are known (measured on the sample shop's jobs).
  */
 const USUAL: Record<string, number> = {
-  layers: 0.9,
-  roughing: 2,
-  'clearing flats': 1.2,
-  finishing: 2.5,
-  proof: 0.8,
+  layers: 1.8,
+  roughing: 0.6,
+  'clearing flats': 1.5,
+  finishing: 2.8,
+  letters: 0.7,
+  'cut-out': 0.4,
+  'cut-off': 0.4,
+  holes: 0.1,
+  proof: 1.3,
 };
 /** Of phases that nothing is known of, seconds a million cells. */
 const ELSE = 0.8;

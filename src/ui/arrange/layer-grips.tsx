@@ -1,5 +1,5 @@
 'use client';
-import type { PointerEvent as ReactPointerEvent } from 'react';
+import type { KeyboardEvent as ReactKeyboardEvent, PointerEvent as ReactPointerEvent } from 'react';
 import type { Snap } from '@/core/arrange/place';
 import type { Layer } from '@/core/doc/layer';
 import { Label } from './margins';
@@ -7,13 +7,28 @@ import { Label } from './margins';
 type Point = { x: number; y: number };
 type ToPixel = (v: number) => number;
 
-/** Corners of a layer as shares of its half size, round about. */
+/** Corners of a layer as shares of its half size, round about, by their names where it is not turned. */
 const CORNERS = [
-  [-1, -1],
-  [1, -1],
-  [1, 1],
-  [-1, 1],
+  [-1, -1, 'near left'],
+  [1, -1, 'near right'],
+  [1, 1, 'far right'],
+  [-1, 1, 'far left'],
 ] as const;
+
+/** What a press of an arrow does to a handle that has the focus: how much larger, as a share, and how far round, degrees; with Shift the larger step. */
+const BY_KEY = { size: [0.01, 0.1], turn: [1, 15] } as const;
+
+/** Whether an arrow leads up (right and up) or down (left and down); 0 for other keys. The board's own arrows do not hear of it. */
+function wayOf(e: ReactKeyboardEvent): number {
+  const way = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 }[e.key] ?? 0;
+  if (way !== 0) {
+    e.preventDefault();
+    e.stopPropagation();
+  }
+  return way;
+}
+
+const HANDLE = 'focus-visible:outline-2 focus-visible:outline-primary focus-visible:outline-offset-2';
 
 function corner(l: Layer, sx: number, sy: number): Point {
   const a = (l.turn * Math.PI) / 180;
@@ -62,6 +77,8 @@ export function Grips({
   onTurn,
   onMove,
   onDrop,
+  sizeBy,
+  turnBy,
 }: {
   layer: Layer;
   px: ToPixel;
@@ -73,7 +90,11 @@ export function Grips({
   onTurn: ((e: ReactPointerEvent) => void) | null;
   onMove(e: ReactPointerEvent): void;
   onDrop(): void;
+  /** The same by keys: so many times as large, and so many degrees further. */
+  sizeBy(times: number): void;
+  turnBy(degrees: number): void;
 }) {
+  const step = (e: ReactKeyboardEvent, of: keyof typeof BY_KEY) => wayOf(e) * BY_KEY[of][e.shiftKey ? 1 : 0];
   const knob = corner(layer, 0, 1);
   const over = turned ? -24 : 24;
   const lifted = {
@@ -95,12 +116,17 @@ export function Grips({
           />
           {/* biome-ignore lint/a11y/useSemanticElements: a handle on a drawing; the card has the same as a field */}
           <g
-            className="cursor-grab"
+            className={`cursor-grab ${HANDLE}`}
             onPointerDown={onTurn}
             onPointerMove={onMove}
             onPointerUp={onDrop}
+            onKeyDown={(e) => {
+              const by = step(e, 'turn');
+              if (by !== 0) turnBy(-by);
+            }}
             role="button"
-            aria-label={`Turn ${layer.name}`}
+            tabIndex={0}
+            aria-label={`Turn ${layer.name}; arrow keys turn it`}
           >
             <circle cx={lifted.x} cy={lifted.y} r={15} fill="transparent" />
             <circle
@@ -114,18 +140,23 @@ export function Grips({
           </g>
         </>
       )}
-      {CORNERS.map(([sx, sy]) => {
+      {CORNERS.map(([sx, sy, name]) => {
         const c = corner(layer, sx, sy);
         return (
           // biome-ignore lint/a11y/useSemanticElements: a handle on a drawing; the card has the same as a field
           <g
             key={`${sx}${sy}`}
-            className="cursor-nwse-resize"
+            className={`cursor-nwse-resize ${HANDLE}`}
             onPointerDown={onSize}
             onPointerMove={onMove}
             onPointerUp={onDrop}
+            onKeyDown={(e) => {
+              const by = step(e, 'size');
+              if (by !== 0) sizeBy(1 + by);
+            }}
             role="button"
-            aria-label={`Size ${layer.name}`}
+            tabIndex={0}
+            aria-label={`Size ${layer.name}, ${name} corner; arrow keys size it`}
           >
             <circle cx={px(c.x)} cy={py(c.y)} r={14} fill="transparent" />
             <rect

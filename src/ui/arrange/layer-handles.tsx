@@ -1,11 +1,13 @@
 'use client';
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } from 'react';
 import { sourceKind } from '@/core/arrange/kinds/registry';
+import { resizeLayer } from '@/core/arrange/new-layer';
 import { boundsOf, layerAt, type Snap } from '@/core/arrange/place';
 import type { Layer } from '@/core/doc/layer';
 import type { SetupView } from '@/core/setup/view';
+import { clean } from '@/core/units/round';
 import { type Layout, onScreen, pointerOn } from '@/ui/board-view/layout';
-import { boundsAround } from './actions';
+import { boundsAround, editLayers } from './actions';
 import { type Drag, type Edit, moveEdit, sizeEdit, turnEdit } from './drag-edits';
 import { fieldsOf } from './kinds/registry';
 import { Grips, outlineOf, SnapLines } from './layer-grips';
@@ -149,6 +151,8 @@ export function LayerHandles({ job, selected, close, layout, pinching, onSelect,
           onTurn={sourceKind(one).alongAxis ? null : (e) => start(e, { kind: 'turn', layer: one })}
           onMove={move}
           onDrop={drop}
+          sizeBy={(k) => change((j) => editLayers(j, [one.id], (l) => resizeLayer(l, k, k)))}
+          turnBy={(d) => change((j) => editLayers(j, [one.id], (l) => (l.turn = clean((l.turn + d) % 360))))}
         />
       )}
       {one && Own && !one.locked && <Own layer={one} px={px} py={py} place={place} change={change} />}

@@ -28,8 +28,10 @@ export function useNewJobs(): { uploads: Uploads; take(files: readonly File[]): 
         const { done, cancel } = jobFrom(file, progress);
         const arrived = done.then((id) => {
           void client.invalidateQueries({ queryKey: ['jobs'] });
-          if (alone.current) router.push(`/jobs/${id}`);
-          return `/jobs/${id}`;
+          // What a carver measures first is the board: the rest is proposed.
+          const opened = `/jobs/${id}?station=board`;
+          if (alone.current) router.push(opened);
+          return opened;
         });
         return { done: arrived, cancel };
       }),
