@@ -59,27 +59,36 @@ export function HeaderFacts({
     s ? s.programs.flatMap((p) => p.passes.flatMap((id) => cut.find((o) => o.id === id) ?? [])) : cut,
   );
   const through = s !== null && isThrough(job.passes);
+  const proof = proofOf(plan, s);
   return (
-    <dl className="flex gap-4 xl:gap-6">
-      {board.drum ? (
-        <Fact value={saySize([board.x, 2 * board.thickness])} label={`${board.material.name} drum, long and across`} />
-      ) : (
-        <Fact value={saySize([board.x, board.y, board.thickness])} label={`${board.material.name} board`} />
-      )}
-      <Fact
-        value={through ? 'through' : known ? sayLength(s?.deepest ?? depth, 1) : '–'}
-        label={through ? `relief ${sayLength(s.deepest, 1)} deep` : s ? 'deepest cut' : 'deepest, planned'}
-      />
-      <Fact
-        value={known ? leftOf(s?.thinnest ?? board.thickness - depth) : '–'}
-        label={s ? (through ? 'thinnest of what stays' : 'thinnest left') : 'left, planned'}
-        alarm={(s?.thinnest ?? board.thickness - depth) < board.web - 0.01}
-      />
-      <Fact
-        value={s ? formatDuration(s.seconds) : hours ? `about ${formatDuration(hours.seconds)}` : '–'}
-        label={`${bits} ${bits === 1 ? 'bit' : 'bits'}, ${changes} ${changes === 1 ? 'change' : 'changes'}`}
-      />
-      <Fact {...proofOf(plan, s)} />
-    </dl>
+    <>
+      <dl className="flex gap-4 xl:gap-6">
+        {board.drum ? (
+          <Fact
+            value={saySize([board.x, 2 * board.thickness])}
+            label={`${board.material.name} drum, long and across`}
+          />
+        ) : (
+          <Fact value={saySize([board.x, board.y, board.thickness])} label={`${board.material.name} board`} />
+        )}
+        <Fact
+          value={through ? 'through' : known ? sayLength(s?.deepest ?? depth, 1) : '–'}
+          label={through ? `relief ${sayLength(s.deepest, 1)} deep` : s ? 'deepest cut' : 'deepest, planned'}
+        />
+        <Fact
+          value={known ? leftOf(s?.thinnest ?? board.thickness - depth) : '–'}
+          label={s ? (through ? 'thinnest of what stays' : 'thinnest left') : 'left, planned'}
+          alarm={(s?.thinnest ?? board.thickness - depth) < board.web - 0.01}
+        />
+        <Fact
+          value={s ? formatDuration(s.seconds) : hours ? `about ${formatDuration(hours.seconds)}` : '–'}
+          label={`${bits} ${bits === 1 ? 'bit' : 'bits'}, ${changes} ${changes === 1 ? 'change' : 'changes'}`}
+        />
+        <Fact {...proof} />
+      </dl>
+      <p className="sr-only" role="status">
+        {proof.value}, {proof.label}
+      </p>
+    </>
   );
 }

@@ -26,12 +26,13 @@ export function Progress({
     );
   const p = plan?.progress;
   return (
-    <div className="flex min-w-0 items-center gap-3 px-1 text-sm" role="status">
+    <div className="flex min-w-0 items-center gap-3 px-1 text-sm" role={running ? undefined : 'status'}>
       {running ? (
         <>
           <progress className="progress progress-primary w-28" value={p?.share ?? 0} max={1} aria-label="planning" />
           <span>
-            {plan?.status === 'queued' ? 'waiting its turn' : (p?.name ?? 'starting')}
+            {/* What is done is announced as it changes; the time that is left ticks too often for that. */}
+            <span role="status">{plan?.status === 'queued' ? 'waiting its turn' : (p?.name ?? 'starting')}</span>
             {p && (p.longer ? ', longer than usual' : `, about ${formatDuration(Math.max(1, p.secondsLeft))} left`)}
           </span>
           <button type="button" className="btn btn-sm" onClick={state.editor.cancel}>
