@@ -80,7 +80,9 @@ export function WayLegend({
               ...(here.chip > 0 ? [`takes ${sayLength(here.bite)} deep, ${area(here.chip)} across its way`] : []),
             ].join(', ')
           : ways
-            ? 'point at a path to read what the bit does there'
+            ? ways.kind.length === 0
+              ? 'no bit runs here in this pass'
+              : 'point at a path to read what the bit does there'
             : 'reading the programs back'}
       </span>
     </div>
