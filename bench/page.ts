@@ -75,13 +75,16 @@ async function dragged(page: Page, id: string, layers: string): Promise<void> {
   await page.mouse.move(x, y);
   await page.mouse.down();
   for (let i = 1; i <= 10; i++) await page.mouse.move(x + i, y);
-  const before = await taskSeconds(page);
+  const spentSince = await taskClock(page);
   for (let i = 1; i <= MOVES; i++) {
     await page.mouse.move(x + 40 * Math.sin(i / 7), y + 20 * Math.cos(i / 5));
     await page.waitForTimeout(25);
   }
-  const spent = (await taskSeconds(page)) - before;
-  const { seen, long } = await page.evaluate(() => window as unknown as { seen: number[]; long: number[] });
+  const spent = await spentSince();
+  const { seen, long } = await page.evaluate(() => {
+    const { seen, long } = window as unknown as { seen: number[]; long: number[] };
+    return { seen, long };
+  });
   const start = performance.now();
   await page.mouse.up();
   await page.locator('[data-sharp="false"]').waitFor({ timeout: 10_000 });
@@ -102,13 +105,16 @@ async function dragged(page: Page, id: string, layers: string): Promise<void> {
 /** Moves of a drag that is measured. */
 const MOVES = 150;
 
-/** Seconds that tasks have taken on the page's own thread since it was opened. */
-async function taskSeconds(page: Page): Promise<number> {
+/** Tells how many seconds tasks have taken on the page's own thread since now. */
+async function taskClock(page: Page): Promise<() => Promise<number>> {
   const cdp = await page.context().newCDPSession(page);
   await cdp.send('Performance.enable', { timeDomain: 'threadTicks' });
-  const { metrics } = await cdp.send('Performance.getMetrics');
-  await cdp.detach();
-  return metrics.find((m) => m.name === 'TaskDuration')!.value;
+  const now = async () => {
+    const { metrics } = await cdp.send('Performance.getMetrics');
+    return metrics.find((m) => m.name === 'TaskDuration')!.value;
+  };
+  const from = await now();
+  return async () => (await now()) - from;
 }
 
 /** A job that has been proven, opened: until its picture is on the screen. */
@@ -120,20 +126,15 @@ async function firstPicture(page: Page): Promise<void> {
   const spent: number[] = [];
   for (let i = 0; i < 5; i++) {
     await page.goto('about:blank');
+    const spentSince = await taskClock(page);
     await page.goto(url, { waitUntil: 'commit' });
-    took.push(
-      await page.evaluate(
-        () =>
-          new Promise<number>((resolve) => {
-            const look = () =>
-              document.querySelector('[data-shown="proven"]')
-                ? requestAnimationFrame(() => resolve(performance.now()))
-                : requestAnimationFrame(look);
-            look();
-          }),
-      ),
+    const shown = await page.waitForFunction(
+      () => (document.querySelector('[data-shown="proven"]') ? performance.now() : 0),
+      null,
+      { polling: 'raf' },
     );
-    spent.push(await taskSeconds(page));
+    took.push(await shown.jsonValue());
+    spent.push(await spentSince());
   }
   const middle = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1];
   row('  a proven job opened: its picture on the screen, median of 5', `${(middle(took) / 1000).toFixed(2)} s`);

@@ -10,6 +10,7 @@ import { sayLength } from '@/core/units/say';
 import type { Surface } from '../job/surface';
 import { BoardCanvas } from './board-canvas';
 import { type Layout, onScreen, pointerOn, type SectionLine, type ViewMode } from './layout';
+import { type PointerPlace, usePointer } from './pointer-place';
 import { ScaleBar } from './scale-bar';
 import { kept, shifted } from './section-line';
 import { type Grip, type OnScreen, SectionGrips, SectionRule } from './section-rule';
@@ -29,8 +30,7 @@ interface Props {
   height: number;
   section: SectionLine;
   onSection(s: SectionLine): void;
-  pointer: { x: number; y: number } | null;
-  onPointer(p: { x: number; y: number } | null): void;
+  pointer: PointerPlace;
   findings: Finding[];
   picked: Finding | null;
   onPick(f: Finding): void;
@@ -81,6 +81,23 @@ function FindingMarks({ findings, picked, onPick, px, py }: OnScreen & Pick<Prop
   );
 }
 
+/** The place that is pointed at, here or on the depth strip. */
+function PointerMark({ pointer, px, py }: OnScreen & { pointer: PointerPlace }) {
+  const at = usePointer(pointer);
+  if (!at) return null;
+  return (
+    <circle
+      cx={px(at.x)}
+      cy={py(at.y)}
+      r={3}
+      fill="none"
+      stroke="var(--color-primary)"
+      strokeWidth={1.5}
+      pointerEvents="none"
+    />
+  );
+}
+
 /** Board seen from above, with the section line that the depth strip cuts along. */
 export function BoardPlan({
   job,
@@ -94,7 +111,6 @@ export function BoardPlan({
   section,
   onSection,
   pointer,
-  onPointer,
   findings,
   picked,
   onPick,
@@ -115,7 +131,7 @@ export function BoardPlan({
   };
   const move = (e: ReactPointerEvent) => {
     const p = place(e);
-    onPointer(p.x >= 0 && p.y >= 0 && p.x <= board.x && p.y <= board.y ? p : null);
+    pointer.put(p.x >= 0 && p.y >= 0 && p.x <= board.x && p.y <= board.y ? p : null);
     if (!grip) return;
     const { from } = grip;
     if (grip.kind === 'line') onSection(shifted(board, from, p.x - grip.x, p.y - grip.y));
@@ -138,7 +154,7 @@ export function BoardPlan({
         aria-label={`The board from above, ${sayLength(board.x)} by ${sayLength(board.y)}`}
         onPointerMove={move}
         onPointerUp={() => setGrip(null)}
-        onPointerLeave={() => onPointer(null)}
+        onPointerLeave={() => pointer.put(null)}
       >
         <rect
           x={Math.min(px(0), px(board.x))}
@@ -156,17 +172,7 @@ export function BoardPlan({
         <SectionRule section={section} px={px} py={py} />
         {hands}
         <SectionGrips {...{ board, section, px, py, onSection, onTake: take }} endsOnly={hands !== undefined} />
-        {pointer && (
-          <circle
-            cx={px(pointer.x)}
-            cy={py(pointer.y)}
-            r={3}
-            fill="none"
-            stroke="var(--color-primary)"
-            strokeWidth={1.5}
-            pointerEvents="none"
-          />
-        )}
+        <PointerMark {...{ pointer, px, py }} />
         <ScaleBar scale={scale} height={height} />
         <FindingMarks {...{ findings, picked, onPick, px, py }} />
       </svg>

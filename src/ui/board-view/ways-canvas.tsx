@@ -4,6 +4,7 @@ import type { PlanWays } from '@/contract/wire';
 import { saidUnit, sayFeed, sayLength, sayNumber } from '@/core/units/say';
 import { useDark } from '../theme-switch';
 import { type Layout, onScreen } from './layout';
+import { type PointerPlace, usePointer } from './pointer-place';
 import { themeColour } from './theme-colour';
 import { drawWays, WAY_LINES, wayAt } from './way-lines';
 
@@ -41,16 +42,9 @@ export function WaysCanvas({
 const NEAR = 12;
 
 /** How the kinds of ways are drawn, and what the bit does on the one at the pointer. */
-export function WayLegend({
-  ways,
-  pointer,
-  scale,
-}: {
-  ways: PlanWays | null;
-  pointer: { x: number; y: number } | null;
-  scale: number;
-}) {
-  const here = ways && pointer ? wayAt(ways, pointer, NEAR / scale) : null;
+export function WayLegend({ ways, pointer, scale }: { ways: PlanWays | null; pointer: PointerPlace; scale: number }) {
+  const at = usePointer(pointer);
+  const here = ways && at ? wayAt(ways, at, NEAR / scale) : null;
   return (
     <div
       className="flex w-full flex-wrap items-center gap-x-3 gap-y-0.5 text-[12.5px] leading-tight"

@@ -1,17 +1,19 @@
 'use client';
-import { useMemo } from 'react';
+import { type ComponentProps, useMemo } from 'react';
 import { type Undercut, undercutThrough } from '@/core/proof/hollow';
 import { frameBetween } from '@/core/setup/frame';
 import type { SetupView } from '@/core/setup/view';
 import { trimNumber } from '@/core/units/length';
 import { sayLength } from '@/core/units/say';
 import type { Layout, SectionLine } from '@/ui/board-view/layout';
+import { type PointerPlace, usePointer } from '../board-view/pointer-place';
 import type { Part } from '../board-view/use-part';
 import type { Surface } from '../job/surface';
 import { HeightScale } from './height-scale';
+import { Marks, TOP } from './marks';
 import { MeasureLine } from './measure';
 import { Readout } from './readout';
-import { RoundSection } from './round-section';
+import { RayAt, RoundSection } from './round-section';
 import { SectionHollows } from './section-hollows';
 import { SectionSolid } from './section-solid';
 import {
@@ -46,28 +48,12 @@ interface Props {
   /** The board view above. */
   room: { width: number; height: number };
   height: number;
-  pointer: { x: number; y: number } | null;
-  onPointer(p: { x: number; y: number } | null): void;
+  pointer: PointerPlace;
 }
 
-const TOP = 24;
 const SPOIL = 8;
 /** Most heights along a section. */
 const MOST = 2000;
-
-/** What has been cut away is drawn with this, and nothing is drawn over the words above. */
-function Marks({ width, height }: { width: number; height: number }) {
-  return (
-    <defs>
-      <pattern id="away" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-        <line x1="0" y1="0" x2="0" y2="7" stroke="var(--hatch)" strokeWidth="1.2" />
-      </pattern>
-      <clipPath id="strip">
-        <rect x={0} y={TOP - 2} width={width} height={height - TOP + 2} />
-      </clipPath>
-    </defs>
-  );
-}
 
 /** The stretch that is shown, and the board that stands over its top, whose heights it is drawn to. */
 function useStretch({ job: { board }, section, close, layout, room }: Props, round: boolean): SectionLine {
@@ -77,9 +63,28 @@ function useStretch({ job: { board }, section, close, layout, room }: Props, rou
   }, [board.y, section, close, layout, room, round]);
 }
 
+/** The place of the section that is pointed at, as a line or as the ray of a drum. */
+function Pointed({
+  pointer,
+  section,
+  at,
+  circle,
+  height,
+}: Pick<Props, 'pointer' | 'section' | 'height'> & {
+  at(share: number): number;
+  circle: Omit<ComponentProps<typeof RayAt>, 'y'> | null;
+}) {
+  const place = usePointer(pointer);
+  const share = place && shareOn(section, place);
+  if (!place || share === null || share < 0 || share > 1) return null;
+  if (circle) return <RayAt {...circle} y={place.y} />;
+  const x = at(share);
+  return <line x1={x} x2={x} y1={TOP - 2} y2={height - 4} stroke="var(--color-primary)" strokeWidth={1.5} />;
+}
+
 /** The section through the board along the chalk line, at the board view's own scale. */
 export function DepthStrip(props: Props) {
-  const { job, surface, layout, room, height, pointer, onPointer, close, part } = props;
+  const { job, surface, layout, room, height, pointer, close, part } = props;
   const { board } = job;
   const { width } = room;
   const { scale } = layout;
@@ -103,7 +108,9 @@ export function DepthStrip(props: Props) {
   const at = (i: number) => along.at(i / (n - 1));
   const place = { n, at, py, thickness: board.thickness };
   const bottom = py(-board.thickness);
-  const circle = { radius: board.thickness, scale: Math.min(scale, (tallest - 4) / 2 / (board.thickness + over)) };
+  const k = Math.min(scale, (tallest - 4) / 2 / (board.thickness + over));
+  const middle = { x: width / 2, y: TOP + 4 + (board.thickness + over) * k };
+  const circle = { radius: board.thickness, scale: k, middle };
   const measure = useMeasure({
     on: !round && length > 0,
     placeAt: (x, y) => {
@@ -115,9 +122,6 @@ export function DepthStrip(props: Props) {
     },
   });
 
-  // Place of the pointer along the line, as a share.
-  const t = pointer && shareOn(section, pointer);
-  const marked = t !== null && t >= 0 && t <= 1 ? along.at(t) : null;
   return (
     <div className="panel relative select-none overflow-hidden" style={{ height }}>
       <div className="absolute inset-x-3 top-1 z-10 flex gap-4 text-[13px]">
@@ -146,18 +150,14 @@ export function DepthStrip(props: Props) {
         onPointerMove={(e) => {
           if (round) return;
           const s = along.share(e.clientX - e.currentTarget.getBoundingClientRect().left);
-          onPointer(s >= 0 && s <= 1 ? placeOn(section, s) : null);
+          pointer.put(s >= 0 && s <= 1 ? placeOn(section, s) : null);
         }}
-        onPointerLeave={() => onPointer(null)}
+        onPointerLeave={() => pointer.put(null)}
         {...measure.bind}
       >
         <Marks width={width} height={height} />
         {round ? (
-          <RoundSection
-            {...{ heights, section, ...circle }}
-            middle={{ x: width / 2, y: TOP + 4 + (board.thickness + over) * circle.scale }}
-            at={marked === null ? null : (pointer?.y ?? null)}
-          />
+          <RoundSection {...{ heights, section, ...circle }} />
         ) : (
           <g clipPath="url(#strip)">
             {job.setup.spoilboard !== null && !board.drum && (
@@ -183,9 +183,7 @@ export function DepthStrip(props: Props) {
             )}
           </g>
         )}
-        {marked !== null && !round && (
-          <line x1={marked} x2={marked} y1={TOP - 2} y2={height - 4} stroke="var(--color-primary)" strokeWidth={1.5} />
-        )}
+        <Pointed {...{ pointer, section, height }} at={along.at} circle={round ? circle : null} />
       </svg>
     </div>
   );

@@ -1,5 +1,6 @@
 import { isOver, type Undercut } from '@/core/proof/hollow';
 import { sayLength, sayNumber } from '@/core/units/say';
+import { type PointerPlace, usePointer } from '../board-view/pointer-place';
 import type { Part } from '../board-view/use-part';
 import { readAt, type Surface } from '../job/surface';
 
@@ -8,14 +9,15 @@ export function Readout({
   surface,
   part,
   undercuts,
-  pointer,
+  pointer: place,
 }: {
   surface: Surface | null;
   /** What of it is known more finely. */
   part: Part | null;
   undercuts: Undercut[];
-  pointer: { x: number; y: number } | null;
+  pointer: PointerPlace;
 }) {
+  const pointer = usePointer(place);
   const at = (f: Surface['cut']) => (pointer ? readAt(f, pointer.x, pointer.y) : null);
   const fine = part && !part.web ? at({ ...part.grid, data: part.heights }) : null;
   const target = (surface && !surface.cut ? fine : null) ?? (surface && at(surface.target));

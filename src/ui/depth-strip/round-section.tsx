@@ -1,28 +1,45 @@
 import type { SectionLine } from '@/ui/board-view/layout';
 import type { Heights } from './section-solid';
 
-interface Props {
-  heights: Heights | null;
-  section: SectionLine;
+/** How a drum lies in its drawing. */
+interface Circle {
   /** Of the drum, mm. */
   radius: number;
   /** Pixels a mm. */
   scale: number;
   /** Its middle in the drawing, pixels. */
   middle: { x: number; y: number };
-  /** Where on the sheet the pointer is, mm; null where it is not over it. */
-  at: number | null;
+}
+
+interface Props extends Circle {
+  heights: Heights | null;
+  section: SectionLine;
+}
+
+/** Where a place of the sheet lies in the drawing, at a distance from the axis, mm. */
+const placeIn = ({ radius, scale, middle }: Circle, y: number, rho: number): string => {
+  const a = y / radius;
+  return `${(middle.x - rho * Math.sin(a) * scale).toFixed(1)} ${(middle.y + rho * Math.cos(a) * scale).toFixed(1)}`;
+};
+
+/** The ray through the place of the sheet that is pointed at. */
+export function RayAt({ y, ...circle }: Circle & { y: number }) {
+  const { radius, scale, middle } = circle;
+  return (
+    <path
+      d={`M${middle.x} ${middle.y}L${placeIn(circle, y, radius + 3 / scale)}`}
+      stroke="var(--color-primary)"
+      strokeWidth={1.5}
+    />
+  );
 }
 
 /**
  * A section across a drum, as it is: seen from its right end, the middle of its sheet on top, y going to the right there. What is cut away is hatched, out
  * to the blank.
  */
-export function RoundSection({ heights, section: { y0, y1 }, radius, scale, middle, at }: Props) {
-  const place = (y: number, rho: number) => {
-    const a = y / radius;
-    return `${(middle.x - rho * Math.sin(a) * scale).toFixed(1)} ${(middle.y + rho * Math.cos(a) * scale).toFixed(1)}`;
-  };
+export function RoundSection({ heights, section: { y0, y1 }, radius, scale, middle }: Props) {
+  const place = (y: number, rho: number) => placeIn({ radius, scale, middle }, y, rho);
   const n = heights?.target.length ?? 0;
   const whole = Math.abs(y1 - y0) > 2 * Math.PI * radius - 0.5;
   const trace = (h: ArrayLike<number>) =>
@@ -52,13 +69,6 @@ export function RoundSection({ heights, section: { y0, y1 }, radius, scale, midd
         </>
       )}
       <circle cx={middle.x} cy={middle.y} r={2} fill="var(--color-base-content)" />
-      {at !== null && (
-        <path
-          d={`M${middle.x} ${middle.y}L${place(at, radius + 3 / scale)}`}
-          stroke="var(--color-primary)"
-          strokeWidth={1.5}
-        />
-      )}
     </g>
   );
 }

@@ -1,5 +1,5 @@
 'use client';
-import { type Ref, useRef } from 'react';
+import { memo, type Ref, useRef } from 'react';
 import type { Pattern } from '@/contract/patterns';
 import { PatternDrawer } from '../arrange/pattern-drawer';
 import { pointerOn } from '../board-view/layout';
@@ -22,14 +22,20 @@ import { waysShown } from './view-switches';
 
 const STRIP = 172;
 
+const CalmBar = memo(ViewBar);
+const CalmDrawer = memo(PatternDrawer);
+
 /** Board, depth strip, and below them the passes or the pattern drawer. */
 export function BoardArea({
   screen,
+  calm,
   room,
   boardRef,
   onPlace,
 }: {
   screen: OpenScreen;
+  /** The same as it was a moment ago while a hand moves something. */
+  calm: OpenScreen;
   room: Room;
   boardRef: Ref<HTMLDivElement>;
   onPlace(p: Pattern): void;
@@ -48,7 +54,7 @@ export function BoardArea({
       className="flex min-h-0 min-w-0 flex-1 flex-col gap-2 p-3 max-sm:p-1.5"
       style={narrow ? { paddingBottom: LOW + 8 } : undefined}
     >
-      <ViewBar screen={screen} room={room} />
+      <CalmBar screen={calm} room={room} />
       {of && <WayLegend ways={ways} pointer={screen.pointer} scale={room.layout.scale} />}
       <ActsMenu
         label="What can be done here"
@@ -100,11 +106,10 @@ export function BoardArea({
           room={room}
           height={STRIP}
           pointer={screen.pointer}
-          onPointer={screen.setPointer}
         />
       )}
       {phone ? null : arranging ? (
-        <PatternDrawer onPlace={onPlace} />
+        <CalmDrawer onPlace={onPlace} />
       ) : (
         <PassRibbon
           job={job}

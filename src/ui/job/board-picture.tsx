@@ -72,7 +72,6 @@ export function BoardPicture({
       section={sectionOn(screen)}
       onSection={screen.setLine}
       pointer={screen.pointer}
-      onPointer={screen.setPointer}
       findings={screen.findings}
       picked={screen.picked}
       onPick={screen.pick}

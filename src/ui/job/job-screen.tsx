@@ -1,7 +1,7 @@
 'use client';
 import { DndContext, type DragEndEvent, DragOverlay, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import Link from 'next/link';
-import { useCallback, useRef, useState } from 'react';
+import { memo, useCallback, useMemo, useRef, useState } from 'react';
 import { ASSETS } from '@/contract/assets';
 import { addressOf } from '@/contract/endpoint';
 import { JOBS } from '@/contract/jobs';
@@ -16,6 +16,7 @@ import { Conflict } from './conflict';
 import { ScreenHeader } from './screen-header';
 import { SideCard } from './side-card';
 import { Stations } from './stations';
+import { useCalm } from './use-calm';
 import { type OpenScreen, useScreen } from './use-screen';
 import type { Room } from './view-bar';
 
@@ -68,18 +69,28 @@ export function JobScreen({ id }: { id: string }) {
   return <OpenJob screen={{ ...screen, job }} />;
 }
 
+/** What stands beside the board is drawn anew only when it has become another. */
+const CalmHeader = memo(ScreenHeader);
+const CalmStations = memo(Stations);
+const CalmSide = memo(SideCard);
+
 function OpenJob({ screen }: { screen: OpenScreen }) {
   const { job, state, plan, fresh, station, editor, change } = screen;
   const [carried, setCarried] = useState<Pattern | null>(null);
   const { ref: boardRef, size, element } = useSize<HTMLDivElement>();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
-  const looking = { room: size, pad: PAD, board: job.board, turned: screen.turned };
-  const room: Room = { ...size, element, looking, layout: laidOut(looking, screen.camera) };
+  const { x, y } = job.board;
+  const { turned, camera } = screen;
+  const room = useMemo((): Room => {
+    const looking = { room: size, pad: PAD, board: { x, y }, turned };
+    return { ...size, element, looking, layout: laidOut(looking, camera) };
+  }, [size, element, x, y, turned, camera]);
   const place = (p: Pattern, at: { x: number; y: number } | null) => {
     const layer = placeFile(job, p, at);
     change((j) => j.layers.push(...(screen.turned ? halfTurned([layer]) : [layer])));
     editor.select([layer.id]);
   };
+  const calm = useCalm({ screen, placeInMiddle: (p: Pattern) => place(p, null) }, state.trying);
   /** A pattern let go over the board is placed where it was let go. */
   const dropped = (e: DragEndEvent) => {
     setCarried(null);
@@ -114,19 +125,19 @@ function OpenJob({ screen }: { screen: OpenScreen }) {
         className="flex h-dvh flex-col lg:min-h-[640px]"
         onFiles={take}
       >
-        <ScreenHeader screen={screen} />
+        <CalmHeader screen={calm.screen} />
         {state.conflict && <Conflict id={screen.id} state={state} />}
         <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
-          <Stations
-            job={job}
+          <CalmStations
+            job={calm.screen.job}
             plan={plan}
             fresh={fresh}
             stopping={screen.stopping.length}
             current={station}
             onGo={editor.go}
           />
-          <BoardArea screen={screen} room={room} boardRef={boardRef} onPlace={(p) => place(p, null)} />
-          <SideCard screen={screen} />
+          <BoardArea screen={screen} calm={calm.screen} room={room} boardRef={boardRef} onPlace={calm.placeInMiddle} />
+          <CalmSide screen={calm.screen} />
         </div>
       </DropAnywhere>
       <DragOverlay dropAnimation={null}>

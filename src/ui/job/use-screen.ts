@@ -16,10 +16,12 @@ import { summaryOf } from '@/core/plan/summary';
 import { type SetupView, setupView } from '@/core/setup/view';
 import type { Camera } from '@/ui/board-view/camera';
 import type { SectionLine, ViewMode } from '@/ui/board-view/layout';
+import { PointerPlace } from '@/ui/board-view/pointer-place';
 import { useAddFiles } from '../arrange/use-add-files';
 import { useArrangement } from '../arrange/use-arrangement';
 import { useBehind } from '../arrange/use-behind';
 import { useSurface } from './surface';
+import { useCalm } from './use-calm';
 import { type Editing, useEditor } from './use-editor';
 import { useHours } from './use-hours';
 import { useKeys } from './use-keys';
@@ -82,7 +84,7 @@ function lineThrough(f: Finding | null, job: SetupView | null): SectionLine | nu
 function useLook() {
   const [mode, setMode] = useState<ViewMode>('plan');
   const [line, setLine] = useState<SectionLine | null>(null);
-  const [pointer, setPointer] = useState<{ x: number; y: number } | null>(null);
+  const [pointer] = useState(() => new PointerPlace());
   const [missed, setMissed] = useState<{ grid: Grid; mask: Uint8Array } | null>(null);
   const [seen, setSeen] = useState(false);
   const [camera, setCamera] = useState<Camera | null>(null);
@@ -106,7 +108,6 @@ function useLook() {
     line,
     setLine,
     pointer,
-    setPointer,
     missed,
     setMissed,
     seen,
@@ -123,18 +124,23 @@ export function useScreen(id: string) {
   const { job, change, tryOut } = useSetup(state);
   const plan = useMemo(() => planFor(state.plan, job), [state.plan, job]);
   const library = useQuery({ queryKey: ['library'], queryFn: () => ask(SHOP.library, {}), staleTime: 60_000 });
+  // While a hand moves something, what is reckoned of the document follows it now and then.
+  const calm = useCalm({ document, job }, state.trying);
   const bits = useMemo(
-    () => (job && library.data ? bitsIn(library.data.cutters, job.board.material) : []),
-    [library.data, job],
+    () => (calm.job && library.data ? bitsIn(library.data.cutters, calm.job.board.material) : []),
+    [library.data, calm.job],
   );
   const layers = useMemo(() => [...place.layers], [place.layers]);
   const sound = useMemo(() => job !== null && drawable.safeParse(job.board).success, [job]);
   const [axis, setAxis] = useState<'x' | 'y'>('x');
   const look = useArrangement(sound && job ? job : undefined, { selected: layers, axis, moving: state.trying });
-  const behind = useBehind(sound && job ? job : undefined);
+  const behind = useBehind(sound && calm.job ? calm.job : undefined);
   const surface = useSurface({ ...look, behind }, plan, fresh, arranging ? 'layers' : 'cut', job?.setup.id ?? '');
   const view = useLook();
-  const stopping = useMemo(() => (document ? problems(document).filter((f) => f.stops) : []), [document]);
+  const stopping = useMemo(
+    () => (calm.document ? problems(calm.document).filter((f) => f.stops) : []),
+    [calm.document],
+  );
   const found = findingsOf(state, stopping);
   const picked = found.find((f) => f.id === place.finding) ?? null;
   // Turned over about its length, the board's far edge lies near: whoever holds the piece turns it like a page, and sees it the other way up.
@@ -156,7 +162,7 @@ export function useScreen(id: string) {
     view.setLine(null);
     const { place } = f;
     if (!place) return;
-    view.setPointer(place);
+    view.pointer.put(place);
     // Whoever looks closely already is led to it.
     view.setCamera((was) => was && { ...was, ...place });
   };
