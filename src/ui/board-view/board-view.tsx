@@ -1,5 +1,5 @@
 'use client';
-import { type ReactNode, type PointerEvent as ReactPointerEvent, useRef, useState } from 'react';
+import { memo, type ReactNode, type PointerEvent as ReactPointerEvent, useRef, useState } from 'react';
 import type { PlanWays } from '@/contract/wire';
 import type { Grid } from '@/core/field/height-field';
 import type { Finding } from '@/core/findings/finding';
@@ -81,6 +81,9 @@ function FindingMarks({ findings, picked, onPick, px, py }: OnScreen & Pick<Prop
   );
 }
 
+/** What is drawn of a surface is drawn again only with another one. */
+const CalmCanvas = memo(BoardCanvas);
+
 /** The place that is pointed at, here or on the depth strip. */
 function PointerMark({ pointer, px, py }: OnScreen & { pointer: PointerPlace }) {
   const at = usePointer(pointer);
@@ -142,7 +145,13 @@ export function BoardPlan({
   const zero = zeroOf(board, job.setup);
   return (
     <>
-      <BoardCanvas {...{ board, surface, part, mode, layout, width, height, marked }} />
+      <CalmCanvas
+        {...{ surface, part, mode, layout, width, height, marked }}
+        long={board.x}
+        wide={board.y}
+        thickness={board.thickness}
+        web={board.web}
+      />
       {ways && <WaysCanvas {...{ ways, layout, width, height }} />}
       {/* biome-ignore lint/a11y/useSemanticElements: a drawing with handles on it */}
       <svg

@@ -25,7 +25,9 @@ export function SectionSolid({ heights, place }: { heights: Heights; place: Sect
   const { target, cut, rough, under } = heights;
   const solid = cut ?? target;
   // Where the board is open its underside is no higher than what is up.
-  const below = line((i) => (under ? Math.min(under[i], solid[i]) : -thickness), forth.toReversed());
+  const below = under
+    ? line((i) => Math.min(under[i], solid[i]), forth.toReversed())
+    : line(() => -thickness, [n - 1, 0]);
   return (
     <>
       <path d={`${trace(solid)}${below}Z`} fill="var(--wood)" />

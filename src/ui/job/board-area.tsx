@@ -1,5 +1,5 @@
 'use client';
-import { memo, type Ref, useRef } from 'react';
+import { memo, type Ref, useCallback, useRef } from 'react';
 import type { Pattern } from '@/contract/patterns';
 import { PatternDrawer } from '../arrange/pattern-drawer';
 import { pointerOn } from '../board-view/layout';
@@ -12,7 +12,7 @@ import { ActsMenu } from '../controls/acts-menu';
 import { useNarrow, usePhone } from '../controls/use-media';
 import { DepthStrip } from '../depth-strip/depth-strip';
 import { boardActs, takeAt } from './board-acts';
-import { BoardPicture, sectionOn } from './board-picture';
+import { BoardPicture, useSection } from './board-picture';
 import { passActs } from './pass-acts';
 import { PassRibbon } from './pass-ribbon';
 import { LOW } from './sheet';
@@ -24,6 +24,8 @@ const STRIP = 172;
 
 const CalmBar = memo(ViewBar);
 const CalmDrawer = memo(PatternDrawer);
+const CalmStrip = memo(DepthStrip);
+const NO_UNDERCUTS: never[] = [];
 
 /** Board, depth strip, and below them the passes or the pattern drawer. */
 export function BoardArea({
@@ -44,6 +46,10 @@ export function BoardArea({
   const on = sound && screen.mode !== 'turn';
   const shown = surface && room.width > 0 ? { surface, plan: plan?.id ?? null, job, mode: screen.mode } : null;
   const part = usePart(shown, room.looking, room.layout);
+  const section = useSection(screen);
+  const { setLine } = screen;
+  const [long, middle] = [job.board.x, screen.camera?.y ?? job.board.y / 2];
+  const bring = useCallback(() => setLine({ x0: 0, y0: middle, x1: long, y1: middle }), [setLine, long, middle]);
   const of = waysShown(screen);
   const ways = useWays(room.width > 0 ? of : null, room.looking, room.layout);
   const [narrow, phone] = [useNarrow(), usePhone()];
@@ -75,7 +81,14 @@ export function BoardArea({
           {...view.bind}
         >
           {sound ? (
-            <BoardPicture screen={screen} room={room} part={part} ways={ways} pinching={view.pinching} />
+            <BoardPicture
+              screen={screen}
+              room={room}
+              part={part}
+              ways={ways}
+              section={section}
+              pinching={view.pinching}
+            />
           ) : (
             <p role="alert" className="p-6 text-sm">
               This board cannot be drawn: its size is out of all bounds. Set it on the board card.
@@ -90,19 +103,16 @@ export function BoardArea({
         </div>
       </ActsMenu>
       {room.width > 0 && sound && (
-        <DepthStrip
-          job={job}
+        <CalmStrip
+          job={calm.job}
           surface={surface}
           part={part}
           plan={surface?.proven ? (plan?.id ?? null) : null}
-          undercuts={summary?.undercuts ?? []}
-          section={sectionOn(screen)}
+          undercuts={summary?.undercuts ?? NO_UNDERCUTS}
+          section={section}
           layout={room.layout}
           close={screen.camera !== null}
-          onBring={() => {
-            const y = screen.camera?.y ?? job.board.y / 2;
-            screen.setLine({ x0: 0, y0: y, x1: job.board.x, y1: y });
-          }}
+          onBring={bring}
           room={room}
           height={STRIP}
           pointer={screen.pointer}

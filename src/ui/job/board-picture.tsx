@@ -1,9 +1,10 @@
 'use client';
 import dynamic from 'next/dynamic';
+import { useMemo } from 'react';
 import type { PlanWays } from '@/contract/wire';
 import { LayerHandles } from '../arrange/layer-handles';
 import { BoardPlan } from '../board-view/board-view';
-import type { Layout } from '../board-view/layout';
+import type { Layout, SectionLine } from '../board-view/layout';
 import type { Part } from '../board-view/use-part';
 import { AreaFrame } from '../cards/area-frame';
 import { hasPlaces, PlaceHandles } from '../cards/place-handles';
@@ -15,7 +16,7 @@ const TurnView = dynamic(() => import('../board-view/turn-view').then((m) => m.T
 
 /** What can be taken hold of on the board: places of a pass, or layers. */
 function Hands({ screen, layout, pinching }: { screen: OpenScreen; layout: Layout; pinching: boolean }) {
-  const { station, arranging, pass, cut, change, job, layers, editor, look, tryOut } = screen;
+  const { station, arranging, pass, cut, change, job, layers, editor, look, tryOut, setHeld } = screen;
   if (station === 'Passes' && pass)
     return hasPlaces(pass, cut) ? (
       <PlaceHandles pass={pass} facts={cut} layout={layout} change={change} />
@@ -31,8 +32,14 @@ function Hands({ screen, layout, pinching }: { screen: OpenScreen; layout: Layou
       layout={layout}
       pinching={pinching}
       onSelect={editor.select}
-      tryOut={tryOut}
-      change={change}
+      tryOut={(edit) => {
+        setHeld(edit !== null);
+        tryOut(edit);
+      }}
+      change={(edit) => {
+        setHeld(false);
+        change(edit);
+      }}
     />
   );
 }
@@ -43,12 +50,14 @@ export function BoardPicture({
   room,
   part,
   ways,
+  section,
   pinching,
 }: {
   screen: OpenScreen;
   room: Room;
   part: Part | null;
   ways: PlanWays | null;
+  section: SectionLine;
   pinching: boolean;
 }) {
   const { job, surface, mode, arranging, station, pass, cut, missed } = screen;
@@ -69,7 +78,7 @@ export function BoardPicture({
       layout={layout}
       width={width}
       height={height}
-      section={sectionOn(screen)}
+      section={section}
       onSection={screen.setLine}
       pointer={screen.pointer}
       findings={screen.findings}
@@ -82,8 +91,10 @@ export function BoardPicture({
 }
 
 /** The section line: where it was put, or through the board's middle. */
-export function sectionOn({ job, line }: OpenScreen) {
-  const { board } = job;
-  const on = line && Math.max(line.x0, line.x1) <= board.x && Math.max(line.y0, line.y1) <= board.y;
-  return on ? line : { x0: 0, y0: board.y / 2, x1: board.x, y1: board.y / 2 };
+export function useSection({ job, line }: OpenScreen): SectionLine {
+  const { x, y } = job.board;
+  return useMemo(() => {
+    const on = line && Math.max(line.x0, line.x1) <= x && Math.max(line.y0, line.y1) <= y;
+    return on ? line : { x0: 0, y0: y / 2, x1: x, y1: y / 2 };
+  }, [line, x, y]);
 }

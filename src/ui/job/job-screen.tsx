@@ -90,7 +90,7 @@ function OpenJob({ screen }: { screen: OpenScreen }) {
     change((j) => j.layers.push(...(screen.turned ? halfTurned([layer]) : [layer])));
     editor.select([layer.id]);
   };
-  const calm = useCalm({ screen, placeInMiddle: (p: Pattern) => place(p, null) }, state.trying);
+  const calm = useCalm({ screen, placeInMiddle: (p: Pattern) => place(p, null) }, screen.held);
   /** A pattern let go over the board is placed where it was let go. */
   const dropped = (e: DragEndEvent) => {
     setCarried(null);

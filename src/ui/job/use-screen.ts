@@ -90,6 +90,8 @@ function useLook() {
   const [camera, setCamera] = useState<Camera | null>(null);
   /** Whether the ways of the bits are drawn. */
   const [paths, setPaths] = useState(false);
+  /** Whether a hand moves something on the board. */
+  const [held, setHeld] = useState(false);
   /** Whether the turned board is shown without its frame and waste. */
   const [alone, setAlone] = useState(false);
   /** The layer whose name is being written where it stands. */
@@ -103,6 +105,8 @@ function useLook() {
     setPaths,
     alone,
     setAlone,
+    held,
+    setHeld,
     mode,
     setMode,
     line,
@@ -124,7 +128,7 @@ export function useScreen(id: string) {
   const { job, change, tryOut } = useSetup(state);
   const plan = useMemo(() => planFor(state.plan, job), [state.plan, job]);
   const library = useQuery({ queryKey: ['library'], queryFn: () => ask(SHOP.library, {}), staleTime: 60_000 });
-  // While a hand moves something, what is reckoned of the document follows it now and then.
+  // While a hand moves something, what is reckoned of the document waits until it lets go.
   const calm = useCalm({ document, job }, state.trying);
   const bits = useMemo(
     () => (calm.job && library.data ? bitsIn(library.data.cutters, calm.job.board.material) : []),
