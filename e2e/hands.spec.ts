@@ -96,9 +96,9 @@ test('a board that grows leaves its piece where it was, and brings it to its mid
   };
   await enter(page, 'Length, x', '400');
   await expect.poll(stored).toMatchObject({ long: 400, at: was.centre });
-  await page.getByRole('button', { name: 'Centre on the board' }).click();
+  await page.getByRole('button', { name: 'Centre piece' }).click();
   await expect.poll(stored).toMatchObject({ at: { x: 200, y: was.centre.y } });
-  await page.getByRole('button', { name: 'Fit to the board' }).click();
+  await page.getByRole('button', { name: 'Fit to board' }).click();
   await expect.poll(async () => (await stored()).rim).toBeCloseTo(20, 2);
 });
 

@@ -58,7 +58,7 @@ export function PlacePiece({
   return (
     <div className="grid grid-cols-2 gap-2 py-1">
       <button type="button" className="btn btn-sm" onClick={() => change(centreWhole)}>
-        Centre on the board
+        Centre piece
       </button>
       <button
         type="button"
@@ -71,7 +71,7 @@ export function PlacePiece({
         }
         onClick={() => times !== null && resize((j) => scaleToMiddle(j, { times, heights }))}
       >
-        Fit to the board
+        Fit to board
       </button>
     </div>
   );

@@ -21,8 +21,8 @@ function canvasOf(image: Picture): HTMLCanvasElement {
 }
 
 interface Board {
-  x: number;
-  y: number;
+  long: number;
+  wide: number;
   thickness: number;
   web: number;
 }
@@ -35,9 +35,14 @@ function drawCells(g: CanvasRenderingContext2D, picture: HTMLCanvasElement, grid
 }
 
 /** Pictures of a surface and of the part of it that is known more finely, in the same colours. */
-function usePictures(board: Board, surface: Surface | null, part: Part | null, mode: ViewMode, turned: boolean) {
+function usePictures(
+  { web: least, thickness }: Board,
+  surface: Surface | null,
+  part: Part | null,
+  mode: ViewMode,
+  turned: boolean,
+) {
   const [dark] = useDark();
-  const { web: least, thickness } = board;
   const how = useMemo(() => {
     // The theme's colours are read anew when it changes.
     void dark;
@@ -87,7 +92,6 @@ const webInput = ({ grid, heights, wood }: Web, least: number, thickness: number
 
 /** The board's surface, shaded, with what is marked on it; the part of it that is in view as finely as it is known. */
 export function BoardCanvas({
-  board,
   surface,
   part,
   mode,
@@ -95,8 +99,8 @@ export function BoardCanvas({
   width,
   height,
   marked,
-}: {
-  board: Board;
+  ...board
+}: Board & {
   surface: Surface | null;
   part: Part | null;
   mode: ViewMode;
@@ -106,6 +110,7 @@ export function BoardCanvas({
   /** Places that are marked on the board. */
   marked: { grid: Grid; mask: Uint8Array } | null;
 }) {
+  const { long, wide } = board;
   const canvas = useRef<HTMLCanvasElement>(null);
   const { whole, near } = usePictures(board, surface, part, mode, turned);
   const shownMarks = marked ?? surface?.clipped ?? null;
@@ -129,9 +134,9 @@ export function BoardCanvas({
     g.imageSmoothingQuality = 'high';
     g.translate(x0, y0);
     if (turned) g.rotate(Math.PI);
-    g.drawImage(whole, 0, -board.y * scale, board.x * scale, board.y * scale);
+    g.drawImage(whole, 0, -wide * scale, long * scale, wide * scale);
     if (near && part) drawCells(g, near, part.grid, scale);
-    if (marks) g.drawImage(marks, 0, -board.y * scale, board.x * scale, board.y * scale);
-  }, [whole, near, part, marks, width, height, x0, y0, turned, scale, board.x, board.y]);
+    if (marks) g.drawImage(marks, 0, -wide * scale, long * scale, wide * scale);
+  }, [whole, near, part, marks, width, height, x0, y0, turned, scale, long, wide]);
   return <canvas ref={canvas} className="absolute inset-0" style={{ width, height }} aria-hidden />;
 }

@@ -95,8 +95,12 @@ export function BoardArea({
             </p>
           )}
           {sound && !surface && (
-            <p role="status" className="soft absolute inset-0 flex items-center justify-center text-sm">
-              {job.layers.length > 0 ? `Joining ${job.layers.length} layers.` : 'Drawing the board.'}
+            <p role="status" className="soft absolute inset-x-0 top-8 text-center text-sm">
+              {plan?.status === 'done' && screen.fresh && !arranging
+                ? 'Reading the board that was cut.'
+                : job.layers.length > 0
+                  ? `Joining ${job.layers.length} ${job.layers.length === 1 ? 'layer' : 'layers'}.`
+                  : 'Drawing the board.'}
             </p>
           )}
           {on && <Magnifier element={room.element} off={view.pinching || view.panning} />}
