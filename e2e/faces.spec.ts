@@ -73,7 +73,7 @@ test('an opening is told in both setups and can be wanted; what is wrong with on
   await expect(page.getByText(/^Do not cut this yet/)).toBeVisible({ timeout: 300_000 });
   // The face's own card names the back, and the header does not call it proven.
   await expect(page.getByRole('heading', { name: 'In other setups' })).toBeVisible();
-  await expect(page.getByText('do not cut it yet')).toBeVisible();
+  await expect(page.getByText('do not cut it yet', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: /^Run / }).click();
   await expect(page.getByRole('alert').filter({ hasText: 'Do not run these programs' })).toBeVisible();
   await page.getByRole('button', { name: /^Proof / }).click();

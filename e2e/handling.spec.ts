@@ -49,7 +49,8 @@ async function open(page: Page, document = plaque): Promise<string> {
   const id = await putJob(document);
   await page.goto(`/jobs/${id}`);
   await page.getByRole('button', { name: /^Arrange / }).click();
-  await expect(page.locator('[data-sharp="true"]')).toBeVisible();
+  // Planning and other pages may want the machine meanwhile.
+  await expect(page.locator('[data-sharp="true"]')).toBeVisible({ timeout: 120_000 });
   return id;
 }
 
