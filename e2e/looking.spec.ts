@@ -256,9 +256,11 @@ test('nothing stands in the way of people who see, hear or move otherwise: every
       await proven(page);
       for (const name of ['Board', 'Arrange', 'Passes', 'Proof', 'Run']) {
         await station(page, name).click();
-        if (width < 1024) await page.getByRole('complementary', { name }).getByRole('button', { name }).click();
+        if (width < 1024)
+          await page.getByRole('complementary', { name }).getByRole('button', { name, exact: true }).click();
         await clean(page, `${name}, ${width}, ${theme}`);
-        if (width < 1024) await page.getByRole('complementary', { name }).getByRole('button', { name }).click();
+        if (width < 1024)
+          await page.getByRole('complementary', { name }).getByRole('button', { name, exact: true }).click();
       }
     }
   }
@@ -280,7 +282,7 @@ test.describe('by touch on a tablet held upright', () => {
     await expect(page.getByRole('heading', { level: 1, name: 'loaf' })).toBeVisible();
     await station(page, 'Board').tap();
     const sheet = page.getByRole('complementary', { name: 'Board' });
-    const handle = sheet.getByRole('button', { name: 'Board' });
+    const handle = sheet.getByRole('button', { name: 'Board', exact: true });
     await expect(field(page, 'Thickness')).toBeHidden();
     await handle.tap();
     await expect(field(page, 'Thickness')).toBeVisible();
