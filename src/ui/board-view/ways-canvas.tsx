@@ -71,7 +71,9 @@ export function WayLegend({ ways, pointer, scale }: { ways: PlanWays | null; poi
               WAY_LINES[here.kind].name,
               `tip at ${sayLength(here.z)}`,
               ...(here.kind === 'rapid' ? [] : [sayFeed(here.feed)]),
-              ...(here.chip > 0 ? [`takes ${sayLength(here.bite)} deep, ${area(here.chip)} across its way`] : []),
+              ...(here.kind === 'cut' || here.kind === 'entry'
+                ? [`takes ${sayLength(here.bite)} deep, ${area(here.chip)} across its way`]
+                : []),
             ].join(', ')
           : ways
             ? ways.kind.length === 0
