@@ -8,6 +8,8 @@ export interface ThinWays {
 }
 
 const START = WAYS.indexOf('start');
+const CHIP = WAY_ARRAYS.indexOf('chip');
+const BITE = WAY_ARRAYS.indexOf('bite');
 
 /** A list of numbers that grows. */
 class Grown {
@@ -66,7 +68,6 @@ export class WayThinner {
       this.keep(START, from);
       this.open = true;
     } else if (this.waiting && this.waiting.kind !== kind) this.flush();
-    const [CHIP, BITE] = [4, 5];
     const now = [...place];
     if (this.waiting) {
       now[CHIP] = Math.max(now[CHIP], this.waiting.place[CHIP]);

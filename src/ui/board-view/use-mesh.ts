@@ -1,6 +1,6 @@
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
-import { BufferAttribute, BufferGeometry } from 'three';
+import { BufferAttribute, BufferGeometry, Color, SRGBColorSpace } from 'three';
 import type { Mesh } from './mesh';
 import type { MeshApi, Turned } from './mesh.worker';
 
@@ -10,11 +10,8 @@ function meshes(): Remote<MeshApi> {
   return worker;
 }
 
-/** What a light of 0..255 of a screen is to a renderer, which reckons in linear light (IEC 61966-2-1). */
-const LINEAR = Float32Array.from({ length: 256 }, (_, v) => {
-  const c = v / 255;
-  return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
-});
+/** What a light of 0..255 of a screen is to a renderer, which reckons in linear light. */
+const LINEAR = Float32Array.from({ length: 256 }, (_, v) => new Color().setRGB(v / 255, 0, 0, SRGBColorSpace).r);
 
 function geometryOf({ positions, normals, colours, index }: Mesh): BufferGeometry {
   const g = new BufferGeometry();
