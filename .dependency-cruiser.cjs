@@ -23,7 +23,7 @@ const test = '\\.test\\.tsx?$|test-kit\\.ts$';
 module.exports = {
   forbidden: [
     { name: 'no-circles', severity: 'error', from: { pathNot: test }, to: { circular: true } },
-    { name: 'core-is-alone', severity: 'error', from: { path: '^src/core/', pathNot: '\\.test\\.ts$' }, to: { path: '^src/(app|ui|server|workers|cli|contract)/|^demo/|^node:|^(react|next|kysely|libsql)' } },
+    { name: 'core-is-alone', severity: 'error', from: { path: '^src/core/', pathNot: test }, to: { path: '^src/(app|ui|server|workers|cli|contract)/|^demo/|^node:|^(react|next|kysely|libsql)' } },
     { name: 'core-uses-no-node', severity: 'error', from: { path: '^src/core/', pathNot: '\\.test\\.ts$' }, to: { dependencyTypes: ['core'] } },
     { name: 'planning-reads-no-texts', severity: 'error', from: { path: '^src/core/', pathNot: `${test}|^src/core/findings/texts/` }, to: { path: '^src/core/findings/texts/' } },
     { name: 'tests-have-their-kit', severity: 'error', from: { path: '^src/', pathNot: test }, to: { path: 'test-kit' } },

@@ -1,8 +1,8 @@
 import path from 'node:path';
 import { defineConfig } from 'vitest/config';
 
-/** Sample jobs in their own size on their own cells: run by hand, `npm run full`. */
-const FULL = 'demo/**/*.full.test.ts';
+/** Sample jobs in their own size on their own cells, and what takes minutes by its nature: run by hand, `npm run full`. */
+const FULL = '{src,demo}/**/*.full.test.ts';
 
 /** Tests of plain functions: no file of them leaves anything behind that another could find, so that what they import is read once. */
 const PLAIN = ['src/core/**/*.test.ts', 'src/ui/**/*.test.ts', 'src/contract/**/*.test.ts'];
@@ -14,7 +14,7 @@ export default defineConfig({
     testTimeout: 120_000,
     maxWorkers: 2,
     projects: [
-      { extends: true, test: { name: 'plain', include: PLAIN, isolate: false } },
+      { extends: true, test: { name: 'plain', include: PLAIN, exclude: [FULL], isolate: false } },
       {
         extends: true,
         test: { name: 'whole', include: ['src/**/*.test.ts', 'demo/**/*.test.ts'], exclude: [...PLAIN, FULL] },

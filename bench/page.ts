@@ -129,7 +129,7 @@ async function firstPicture(page: Page): Promise<void> {
     const spentSince = await taskClock(page);
     await page.goto(url, { waitUntil: 'commit' });
     const shown = await page.waitForFunction(
-      () => (document.querySelector('[data-shown="proven"]') ? performance.now() : 0),
+      () => (document.querySelector('[data-drawn="proven"]') ? performance.now() : 0),
       null,
       { polling: 'raf' },
     );

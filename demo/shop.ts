@@ -260,7 +260,10 @@ const JOBS = {
 } satisfies Record<string, () => Promise<DemoJob>>;
 
 /** One of the jobs that the sample shop starts with, by its order. */
-export const demoJobOf = (order: keyof typeof JOBS): Promise<DemoJob> => JOBS[order]();
+export type DemoOrder = keyof typeof JOBS;
+export const DEMO_ORDERS = Object.keys(JOBS) as DemoOrder[];
+
+export const demoJobOf = (order: DemoOrder): Promise<DemoJob> => JOBS[order]();
 
 /** The jobs that the sample shop starts with; all of it is made here. */
 export const demoJobs = (): Promise<DemoJob[]> => Promise.all(Object.values(JOBS).map((make) => make()));

@@ -48,6 +48,13 @@ const rackEntry = labels.extend({
 });
 export type RackEntry = z.infer<typeof rackEntry>;
 
+/** What is shown of a job at once when its page is opened. */
+export interface FirstLook {
+  name: string;
+  /** Address of a picture of its board from above; null where there is none. */
+  picture: string | null;
+}
+
 /** A job that can be brought back until a day. */
 const removedJob = labels
   .pick({ name: true, order: true, board: true })

@@ -42,6 +42,14 @@ export const PLANS = {
     needs: 'a view needs the id of a setup',
     answer: packed(planView),
   }),
+  /** The cut board of a setup from above, clear where ground may remain, as WebP. */
+  picture: endpoint({
+    method: 'GET',
+    path: '/api/plans/[id]/picture',
+    query: z.object({ setup: z.string().max(64) }),
+    needs: 'a picture needs the id of a setup',
+    answer: FILE,
+  }),
   /** A part of the surfaces of a setup, with the cells they were planned on or every n-th of them. */
   part: endpoint({
     method: 'GET',

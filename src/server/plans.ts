@@ -3,7 +3,6 @@ import path from 'node:path';
 import type { Kysely } from 'kysely';
 import type { Judged, WhatIf } from '../contract/jobs';
 import type { PlanState } from '../contract/plans';
-import type { PARTS } from '../contract/wire';
 import { withEdits } from '../core/doc/edits';
 import { setupsOf } from '../core/doc/job';
 import type { Edit } from '../core/findings/edit';
@@ -16,30 +15,20 @@ import { BadRequest, NotFound } from './errors';
 import { GivenProofs } from './given';
 import { getJob } from './jobs';
 import { clearResults } from './keeping';
-import { type Box, packedPart, packedSection } from './packed-part';
-import { packedWays } from './packed-ways';
 import { PlanQueue, type Task } from './plan-queue';
+import { PlanSurfaces, whole } from './plan-surfaces';
 import { refuseStopped } from './refuse-stopped';
 import { type PlanBrief, ResultStore } from './results';
 import { StageTimes } from './stage-times';
 import { Standings } from './standing';
 import { inputOf, Variants } from './what-if';
 
-/** The surfaces that are sent for what is asked of a part of a board. */
-const PART_ARRAYS = {
-  cut: ['cut', 'mask'],
-  left: ['cut', 'deviation', 'mask'],
-  web: ['top', 'under'],
-} as const satisfies Record<(typeof PARTS)[number], string[]>;
-
-/** The surfaces that a section shows. */
-const SECTIONED = ['target', 'rough', 'cut', 'top', 'under'];
-
 /** What planning took here, in the folder of the data. */
 const TIMES_FILE = 'plan-times.json';
 
 /** The plans of all jobs: what is wanted, what is being done, and the results. */
 export class PlanRunner {
+  readonly surfaces: PlanSurfaces;
   private readonly queue: PlanQueue;
   private readonly results: ResultStore;
   private readonly listeners = new Map<string, Set<() => void>>();
@@ -56,6 +45,7 @@ export class PlanRunner {
   ) {
     this.results = new ResultStore(folder, planner);
     this.standings = new Standings(db, folder);
+    this.surfaces = new PlanSurfaces(this.results, async (id) => (await this.row(id)).input);
     const out = (input: string) => this.results.place(input);
     const times = new StageTimes(path.join(path.dirname(folder), TIMES_FILE));
     this.queue = new PlanQueue({ assets: assets.folder, cache, planner, out }, times, (key) => this.tell(key));
@@ -243,47 +233,7 @@ export class PlanRunner {
   /** A file of a finished plan, checked. @throws NotFound when it is missing or damaged */
   async file(id: string, name: string): Promise<Buffer> {
     const { input } = await this.row(id);
-    const bytes = this.results.read(input, name);
-    if (!bytes) throw new NotFound('this result is damaged or missing; plan it again');
-    return bytes;
-  }
-
-  /** Surfaces of a setup of a plan, by its id: packed as the page unpacks them. */
-  async view(id: string, setup: string): Promise<Buffer> {
-    const { input } = await this.row(id);
-    const at = this.results.summary(input)?.setups.findIndex((s) => s.id === setup) ?? -1;
-    if (at < 0) throw new NotFound('this plan has no such setup; plan it again');
-    return this.file(id, `view-${at}.bin`);
-  }
-
-  /** Where a file of a setup of a plan lies that is read in parts: its surfaces in full, or the ways of its bits. */
-  private async large(id: string, setup: string, what: 'full' | 'ways'): Promise<string> {
-    const { input } = await this.row(id);
-    const at = this.results.summary(input)?.setups.findIndex((s) => s.id === setup) ?? -1;
-    const file = at < 0 ? null : this.results.file(input, `${what}-${at}.bin`);
-    if (!file) throw new NotFound('this plan has no such setup, or its result is damaged; plan it again');
-    return file;
-  }
-
-  /** A part of the surfaces of a setup, as finely as they were planned or with as many cells as are asked for. */
-  async part(
-    id: string,
-    { setup, most, of, ...box }: { setup: string; most: number; of: keyof typeof PART_ARRAYS } & Box,
-  ): Promise<Uint8Array[]> {
-    return packedPart(await this.large(id, setup, 'full'), PART_ARRAYS[of], box, most);
-  }
-
-  /** The ways of the bits of a setup within a part of its board, of one pass or of all, thinned to what a picture shows. */
-  async ways(
-    id: string,
-    { setup, pass, fine, ...box }: { setup: string; pass?: string; fine: number } & Box,
-  ): Promise<Uint8Array[]> {
-    return packedWays(await this.large(id, setup, 'ways'), pass, box, fine);
-  }
-
-  /** Heights along a line at full resolution. */
-  async section(id: string, setup: string, line: Box, n: number): Promise<Record<string, number[]>> {
-    return packedSection(await this.large(id, setup, 'full'), SECTIONED, line, n);
+    return whole(this.results.read(input, name));
   }
 
   async close(): Promise<void> {

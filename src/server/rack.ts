@@ -63,8 +63,24 @@ export class Rack {
       .where('removed', 'is', null)
       .orderBy('updated', 'desc')
       .execute();
+    return this.entries(rows);
+  }
+
+  /** One of them; null where there is none. */
+  async one(id: string): Promise<JobRow | null> {
+    const rows = await this.db
+      .selectFrom('jobs')
+      .select(['id', 'head', 'updated', 'folder'])
+      .where('removed', 'is', null)
+      .where('id', '=', id)
+      .execute();
+    const [entry] = await this.entries(rows);
+    return entry ?? null;
+  }
+
+  private async entries(rows: { id: string; head: string; updated: string; folder: string }[]): Promise<JobRow[]> {
     await this.read(rows.map((r) => r.head));
-    const plans = await this.plans();
+    const plans = await this.plans(rows.map((r) => r.id));
     return rows.map((r) => ({
       id: r.id,
       updated: r.updated,
@@ -87,11 +103,12 @@ export class Rack {
     for (const d of documents) this.labels.set(d.id, labelsOf(d.document));
   }
 
-  /** The newest plan of each job. */
-  private async plans(): Promise<Map<string, NonNullable<JobRow['plan']>>> {
+  /** The newest plan of each of some jobs. */
+  private async plans(jobs: string[]): Promise<Map<string, NonNullable<JobRow['plan']>>> {
     const rows = await this.db
       .selectFrom('plans')
       .select(['id', 'job', 'status', 'revision'])
+      .where('job', 'in', jobs)
       .orderBy('created')
       .execute();
     return new Map(rows.map(({ job, ...plan }) => [job, plan]));

@@ -134,6 +134,11 @@ export class ResultStore {
     return f && this.sound(this.place(input), name, f) ? path.join(this.place(input), name) : null;
   }
 
+  /** SHA-256 that a file of a result had when it was written; null where there is none. */
+  sum(input: string, name: string): string | null {
+    return readEnvelope(this.place(input))?.files[name]?.sha256 ?? null;
+  }
+
   /** Whether there is a whole result of this planner. */
   isFresh(input: string): boolean {
     return this.open(input)?.planner === this.planner;

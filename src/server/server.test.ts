@@ -104,7 +104,7 @@ test('a plan runs in its worker, is found again after a restart, and its stages 
   expect(done.summary?.programs).toHaveLength(2);
   expect(done.summary?.findings.filter((f) => f.severity === 'error')).toEqual([]);
   expect((await shop.plans.file(started.id, 'program-0.nc')).toString()).toContain('G21');
-  const section = await shop.plans.section(started.id, 'face', { x0: 0, y0: 30, x1: 70, y1: 30 }, 50);
+  const section = await shop.plans.surfaces.section(started.id, 'face', { x0: 0, y0: 30, x1: 70, y1: 30 }, 50);
   expect(Object.keys(section).sort()).toEqual(['cut', 'rough', 'target']);
   expect(Math.min(...section.cut)).toBeLessThan(-1);
   // Only the name of the job changes: the surfaces and paths are taken from the cache, in seconds that show it.

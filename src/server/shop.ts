@@ -1,9 +1,11 @@
 import path from 'node:path';
 import type { Kysely } from 'kysely';
 import { AssetStore } from './assets';
+import { CutPictures } from './cut-pictures';
 import { dataFolder, openDatabase, type Schema } from './database';
 import { Exporter } from './exports';
 import { clearResults, forgetRemoved } from './keeping';
+import { PictureStore } from './picture-store';
 import { readPlanner } from './planner';
 import { PlanRunner } from './plans';
 import { Rack } from './rack';
@@ -15,6 +17,7 @@ export interface Shop {
   assets: AssetStore;
   plans: PlanRunner;
   exports: Exporter;
+  cuts: CutPictures;
   reader: Reader;
   rack: Rack;
 }
@@ -33,8 +36,10 @@ export async function openShop(folder: string): Promise<Shop> {
   const results = path.join(folder, 'plans');
   const plans = new PlanRunner(db, assets, results, cache, planner);
   await clearResults(db, results);
-  const exports = new Exporter({ assets: assets.folder, cache, folder: path.join(folder, 'pictures'), planner });
-  return { db, assets, plans, exports, reader, rack: new Rack(db) };
+  const pictures = new PictureStore(path.join(folder, 'pictures'));
+  const exports = new Exporter({ assets: assets.folder, cache, planner, pictures });
+  const cuts = new CutPictures(plans.surfaces, pictures, planner);
+  return { db, assets, plans, exports, cuts, reader, rack: new Rack(db) };
 }
 
 const held = globalThis as typeof globalThis & { zealousGrainShop?: Promise<Shop> };

@@ -1,12 +1,13 @@
 'use client';
 import { Moon, Sun } from 'lucide-react';
 import { useSyncExternalStore } from 'react';
+import { mediaOf } from './controls/use-media';
 
 const DARK = '(prefers-color-scheme: dark)';
 
 /** Calls back when the theme changes, by hand or with the system. */
 function watchTheme(call: () => void): () => void {
-  const media = matchMedia(DARK);
+  const media = mediaOf(DARK);
   const watch = new MutationObserver(call);
   watch.observe(document.documentElement, { attributeFilter: ['data-theme'] });
   media.addEventListener('change', call);
@@ -19,7 +20,7 @@ function watchTheme(call: () => void): () => void {
 /** Whether dark is shown. */
 export function isDark(): boolean {
   const { theme } = document.documentElement.dataset;
-  return theme ? theme === 'graphite' : matchMedia(DARK).matches;
+  return theme ? theme === 'graphite' : mediaOf(DARK).matches;
 }
 
 /** Shows dark or light from now on. */

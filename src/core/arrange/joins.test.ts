@@ -80,7 +80,7 @@ test('every join is its formula, cell by cell, in any order and with any weights
       const s = composed(ops);
       for (let k = 0; k < cells; k++) expect(s.z[k]).toBeCloseTo(plain(ops, k), 4);
     }),
-    { numRuns: 80 },
+    { numRuns: 30 },
   );
 });
 
@@ -102,7 +102,7 @@ test('highest and lowest are the union and the intersection of solids: commutati
         expect(composed([ground, x, x, y, w, y]).z).toEqual(once.z);
       },
     ),
-    { numRuns: 60 },
+    { numRuns: 20 },
   );
 });
 
@@ -117,7 +117,7 @@ test('stack on and carve into undo each other; blend by nothing and by all are t
       const all = composed([ground, op('stack', a), op('blend', b, 2, 1)]);
       for (let k = 0; k < cells; k++) if (b.heights[k] !== AIR) expect(all.z[k]).toBeCloseTo(2 + b.heights[k], 4);
     }),
-    { numRuns: 40 },
+    { numRuns: 20 },
   );
 });
 
@@ -256,7 +256,7 @@ test('what is composed again only where it changed is what is composed from noth
         expect(kept.facts()).toEqual(anew.facts());
       }
     }),
-    { numRuns: 60 },
+    { numRuns: 20 },
   );
 });
 

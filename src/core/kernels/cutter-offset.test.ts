@@ -72,7 +72,7 @@ test('cutter offset equals its brute-force definition within 1e-5 mm for every s
         expect(worst(cutterOffset(f, p.R, t), offsetByDefinition(f, p.R, t))).toBeLessThanOrEqual(1e-5);
       },
     ),
-    { numRuns: 30 },
+    { numRuns: 12 },
   );
 });
 
@@ -93,7 +93,7 @@ test('flat offset equals its brute-force definition exactly', () => {
         ).toBe(0);
       },
     ),
-    { numRuns: 30 },
+    { numRuns: 12 },
   );
 });
 
@@ -135,6 +135,6 @@ test('the offset along lines between the rows equals its definition there', () =
         }
       },
     ),
-    { numRuns: 40 },
+    { numRuns: 16 },
   );
 });

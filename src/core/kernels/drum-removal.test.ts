@@ -63,7 +63,7 @@ test('single moves along, around, in and out and all at once leave what the plai
         expect(over).toBeLessThan(OVER[p.shape]);
       },
     ),
-    { numRuns: 30 },
+    { numRuns: 10 },
   );
 }, 120_000);
 

@@ -46,7 +46,7 @@ test('volume, bite, offsets across and area of single moves are the plain defini
         }
       },
     ),
-    { numRuns: 60, endOnFailure: true },
+    { numRuns: 25, endOnFailure: true },
   );
 });
 

@@ -1,8 +1,6 @@
 import { beforeAll, describe, expect, test } from 'vitest';
-import { newShape } from '../arrange/new-layer';
 import { boundsOf } from '../arrange/place';
 import { MASK } from '../arrange/target';
-import { materialNamed, SHOP_MACHINE } from '../doc/defaults';
 import { applyEdits } from '../doc/edits';
 import type { Job } from '../doc/job';
 import { WHOLE_PIECE } from '../doc/outline-ref';
@@ -20,42 +18,16 @@ import {
   drawerBit,
   errorsOf,
   FACE_DISH,
-  plainSetup,
   planWhole,
   setupPlan,
   shapesOnly,
   wrongIn,
 } from './plan-test-kit';
 import { boxOf, cellsOf, MOST_CELLS, memoryFor, plotsOf, reachesOut } from './plots';
+import { CELL, domes, LARGE } from './plots-test-kit';
 import { PlanStopped } from './stopped';
 import type { Plan } from './summary';
 import { oneThread } from './threads';
-
-const LARGE = { x: 2400, y: 1200 };
-/** Coarse cells, so that it is soon done: a large board still has more than are planned as a whole. */
-const CELL = 0.3;
-
-/** Domes on a board, at these middles. */
-function domes(board: { x: number; y: number }, at: [number, number][], size = { x: 46, y: 34 }): SetupView {
-  const view = plainSetup({
-    name: 'Domes',
-    order: '',
-    machine: { ...SHOP_MACHINE, x: 3000, y: 2000 },
-    rough: drawerBit('em6'),
-    finish: drawerBit('ball3'),
-    board: { ...board, thickness: 18, material: materialNamed('maple') },
-  });
-  view.cell = CELL;
-  view.setup.place = { x: 0, y: 0 };
-  view.layers = at.map(([x, y], i) => ({
-    ...newShape({ id: `dome${i}`, name: `Dome ${i}` }, { kind: 'oval' }, { kind: 'dome' }, view.board),
-    size,
-    centre: { x, y },
-    rise: 5,
-  }));
-  for (const p of view.passes) if (p.kind === 'finish') Object.assign(p, { stepover: 1.2, tolerance: 0.05 });
-  return view;
-}
 
 const plotsIn = (view: SetupView) => plotsOf(view.document, view.board);
 
@@ -208,46 +180,6 @@ test('a layer that turns out to reach beyond its plot is planned on a wider one,
   for (const x of [650 - 82, 650 + 82]) expect(at(x)).toBeLessThan(-4);
 }, 120_000);
 
-test('a cut-out whose line begins on no plot has its board planned on wider ones, and is not forgotten', async () => {
-  const view = domes(LARGE, [
-    [300, 300],
-    [2000, 900],
-  ]);
-  applyEdits(view.document, addPass(view, 'cutout', drawerBit('em6')));
-  view.passes = view.passes.filter((p) => p.kind === 'cutout');
-  // Nothing is carved here that coarse cells could spoil.
-  view.cell = 0.6;
-  let drawn = 0;
-  const load: LoadContent = (l) => {
-    // The line of the first dome is drawn 40 mm from where its plot was reckoned.
-    if (drawn++ === 0) for (const p of view.passes) if (p.kind === 'cutout') p.outline = { ...p.outline, grow: 40 };
-    return shapesOnly(l);
-  };
-  const plan = await planWhole(view.document, load);
-  const { summary } = setupPlan(plan);
-  const rings = summary.passes.flatMap((p) => (p.kind === 'cutout' ? (p.facts as { rings: number[][] }).rings : []));
-  expect(rings).toHaveLength(2);
-  expect(errorsOf(plan)).toEqual([]);
-}, 120_000);
-
-test('a relief on a large board is roughed by the program that it gets on a small one, and finished and cut out as well', async () => {
-  const planned = async (board: { x: number; y: number }) => {
-    const view = domes(board, [[108, 82]]);
-    applyEdits(view.document, addPass(view, 'cutout', drawerBit('em6')));
-    // A cut-out is proposed with tabs as long as the board allows.
-    for (const p of view.passes) if (p.kind === 'cutout') p.tabs.length = 10;
-    const plan = await planWhole(view.document);
-    expect(errorsOf(plan)).toEqual([]);
-    // Comments tell of the board.
-    return plan.summary.programs.map((p) => ({ ...p, moves: p.text.replace(/\(.*\)/g, '') }));
-  };
-  const [small, large] = [await planned({ x: 300, y: 200 }), await planned(LARGE)];
-  const [rough, finish, cutout] = [0, 1, 2];
-  expect(large[rough].moves).toBe(small[rough].moves);
-  // Its rows begin where the plot does, and what they leave beside the cut-out differs by a hair.
-  for (const i of [finish, cutout]) expect(large[i].cutLength / small[i].cutLength).toBeCloseTo(1, 1);
-}, 120_000);
-
 describe('a board in plots', () => {
   const view = domes(LARGE, [
     [300, 300],
@@ -331,22 +263,6 @@ describe('a board in plots', () => {
     expect(kept.figures.deep).toBeCloseTo(1, 2);
     expect(kept.place!.x).toBeGreaterThan(895);
     expect(kept.place!.x).toBeLessThan(945);
-  }, 120_000);
-
-  test('a piece that a program parts from its frame is loose, on whatever plot it lies', async () => {
-    const bare = domes(LARGE, [
-      [300, 300],
-      [2000, 900],
-    ]);
-    applyEdits(bare.document, addPass(bare, 'cutout', drawerBit('em6')));
-    bare.passes = bare.passes.filter((p) => p.kind === 'cutout');
-    for (const p of bare.passes) if (p.kind === 'cutout') p.tabs.count = 0;
-    // Nothing is carved here that coarse cells could spoil.
-    bare.cell = 0.6;
-    const { summary } = await planWhole(bare.document);
-    const held = summary.programs.at(-1)!.held;
-    expect(held.loose).toHaveLength(2);
-    expect(held.loose.map((l) => Math.round(l.x / 100)).sort()).toEqual([20, 3]);
   }, 120_000);
 });
 

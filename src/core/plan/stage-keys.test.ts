@@ -182,8 +182,9 @@ function changedAt(job: Job, path: (string | number)[]): Job | null {
   return read.data;
 }
 
-/** A third of the fields is changed at a time; `ZG_SEED` chooses which, so that ten seeds go through all of them. */
-const THIRD = Number(process.env.ZG_SEED ?? 20) % 3;
+/** A sixth of the fields is changed at a time; `ZG_SEED` chooses which, so that six seeds in a row go through all of them. */
+const PARTS = 6;
+const PART = Number(process.env.ZG_SEED ?? 20) % PARTS;
 
 /** Every so many changed documents are planned through the store too. */
 const THROUGH = 16;
@@ -199,7 +200,7 @@ test('stage keys are complete: with any field changed, equal keys stand for equa
   let taken = 0;
   let tried = 0;
   let different = 0;
-  for (const path of leaves(job).filter((_, n) => n % 3 === THIRD)) {
+  for (const path of leaves(job).filter((_, n) => n % PARTS === PART)) {
     const other = changedAt(job, path);
     if (!other) continue;
     tried++;
@@ -215,8 +216,8 @@ test('stage keys are complete: with any field changed, equal keys stand for equa
   }
   expect(stale).toEqual([]);
   // Most fields were tried, and many of them matter.
-  expect(tried).toBeGreaterThan(70);
-  expect(different).toBeGreaterThan(40);
+  expect(tried).toBeGreaterThan(35);
+  expect(different).toBeGreaterThan(20);
   // And stored results could be taken for nearly all of them.
   expect(taken).toBeGreaterThan(0.9 * tried);
 }, 600_000);

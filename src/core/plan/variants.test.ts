@@ -1,64 +1,11 @@
 import { expect, test } from 'vitest';
-import { demoJobOf } from '../../../demo/shop';
-import { contentLoader } from '../../server/content';
-import { DRAWER, SHOP_MACHINE } from '../doc/defaults';
+import { SHOP_MACHINE } from '../doc/defaults';
 import type { SetupView } from '../setup/view';
-import { setupView } from '../setup/view';
-import { others, planShapes } from './plan-test-kit';
+import { bit, expectClean, planLoaf, raised } from './variants-test-kit';
 
-// The loaf in every way that it can be seated and cut, on a coarse grid: the proof of the written programs decides.
-const demo = await demoJobOf('OE-103');
-const load = contentLoader((h) => demo.files.get(h)!.bytes);
-
-function raised(j: SetupView): void {
-  j.seat.mode = 'raised';
-  j.layers[0].join = 'stack';
-}
-
-/** The same mould at seven tenths: half as much to cut. */
-function smaller(j: SetupView): void {
-  const less = ({ x, y }: { x: number; y: number }) => ({ x: 0.7 * x, y: 0.7 * y });
-  Object.assign(j.board, less(j.board));
-  for (const l of j.layers) Object.assign(l, { size: less(l.size), centre: less(l.centre), rise: 0.7 * l.rise });
-}
-
-function bit(j: SetupView, pass: number, id: string, stepover: number): void {
-  const c = DRAWER.find((d) => d.id === id)!;
-  if (!j.cutters.some((d) => d.id === id)) j.cutters.push(c);
-  j.passes[pass].cutter = id;
-  Object.assign(j.passes[pass], { stepover });
-}
-
-async function plan(edit: (j: SetupView) => void) {
-  const job = setupView(structuredClone(demo.job));
-  job.cell = 0.2;
-  edit(job);
-  const { summary } = await planShapes(job, load);
-  return {
-    summary,
-    found: others(summary.findings)
-      .filter((f) => f.severity !== 'note')
-      .map((f) => f.rule),
-    bites: summary.findings.map((f) => f.rule).filter((r) => r === 'bite'),
-  };
-}
-
+// More of them by hand, in variants.full.test.ts.
 test.each<[string, (j: SetupView) => void]>([
   ['raised from the ground', raised],
-  [
-    'raised under a skin',
-    (j) => {
-      raised(j);
-      j.seat.skin = 1;
-    },
-  ],
-  [
-    'over the whole face',
-    (j) => {
-      raised(j);
-      for (const p of j.passes) if ('area' in p) p.area = { kind: 'face' };
-    },
-  ],
   [
     'roughed in rows',
     (j) => {
@@ -71,13 +18,6 @@ test.each<[string, (j: SetupView) => void]>([
     },
   ],
   [
-    'sunk, roughed in rows',
-    (j) => {
-      const p = j.passes[0];
-      if (p.kind === 'rough') p.strategy = 'raster';
-    },
-  ],
-  [
     'finished at 45 degrees',
     (j) => {
       raised(j);
@@ -85,30 +25,10 @@ test.each<[string, (j: SetupView) => void]>([
     },
   ],
   [
-    'finished across',
-    (j) => {
-      j.passes[1].kind === 'finish' && (j.passes[1].angle = 90);
-    },
-  ],
-  [
     'roughed with a bull-nose',
     (j) => {
       raised(j);
       bit(j, 0, 'bull6', 2.4);
-    },
-  ],
-  [
-    'roughed with a ball',
-    (j) => {
-      raised(j);
-      bit(j, 0, 'ball6', 2.5);
-    },
-  ],
-  [
-    'with one ball for both',
-    (j) => {
-      raised(j);
-      bit(j, 0, 'ball3', 1.27);
     },
   ],
   [
@@ -121,22 +41,10 @@ test.each<[string, (j: SetupView) => void]>([
       if (p.kind === 'rough') Object.assign(p, { stepdown: 1.2, stockToLeave: 0.5 });
     },
   ],
-])(
-  '%s: nothing to warn of',
-  async (_, edit) => {
-    const { found, summary } = await plan((j) => {
-      smaller(j);
-      edit(j);
-    });
-    expect(found).toEqual([]);
-    expect(summary.seconds).toBeGreaterThan(60);
-    expect(summary.programs.length).toBeGreaterThan(0);
-  },
-  60_000,
-);
+])('%s: nothing to warn of', (_, edit) => expectClean(edit), 60_000);
 
 test('in a frame the ball goes down in levels into the corners that the end mill does not reach', async () => {
-  const { found, bites, summary } = await plan((j) => {
+  const { found, bites, summary } = await planLoaf((j) => {
     raised(j);
     for (const p of j.passes) if ('area' in p) p.area = { kind: 'frame', x0: 20, y0: 15, x1: 140, y1: 95 };
   });
@@ -146,7 +54,7 @@ test('in a frame the ball goes down in levels into the corners that the end mill
 });
 
 test('one file in inches with tool changes, zero in the centre on the bed', async () => {
-  const { found, summary } = await plan((j) => {
+  const { found, summary } = await planLoaf((j) => {
     raised(j);
     j.machine = SHOP_MACHINE;
     j.output = { unit: 'in', oneFile: true };
@@ -164,7 +72,7 @@ test('one file in inches with tool changes, zero in the centre on the bed', asyn
 });
 
 test('without room for the trench the carver is told, and no rapid touches the board', async () => {
-  const { found } = await plan((j) => {
+  const { found } = await planLoaf((j) => {
     raised(j);
     j.board.x = 118;
     j.board.y = 80;
@@ -176,7 +84,7 @@ test('without room for the trench the carver is told, and no rapid touches the b
 });
 
 test('a relief without roughing is gone down in levels by the ball: no bite and no plunge over a limit', async () => {
-  const { found, bites } = await plan((j) => {
+  const { found, bites } = await planLoaf((j) => {
     raised(j);
     j.passes.splice(0, 1);
   });
@@ -216,6 +124,6 @@ test.each<[string, (j: SetupView) => void, string]>([
     'outside-machine',
   ],
 ])('a relief %s is an error', async (_, edit, rule) => {
-  const { summary } = await plan(edit);
+  const { summary } = await planLoaf(edit);
   expect(summary.findings.filter((f) => f.severity === 'error').map((f) => f.rule)).toContain(rule);
 });

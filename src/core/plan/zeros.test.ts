@@ -54,6 +54,6 @@ test('whatever the thickness, unit, origin and zero: the program is written, rea
         expect(await errorsWith(thickness, unit, z)).toEqual([]);
       },
     ),
-    { numRuns: 24 },
+    { numRuns: 10 },
   );
 });

@@ -126,6 +126,6 @@ test('the deepest place is that of the plain definition, for moves of any kind (
       expect(found?.deep ?? 0).toBeLessThan(plain + off);
       if (found) expect(moves[found.move]).toHaveLength(SEGMENT);
     }),
-    { numRuns: 8, endOnFailure: true },
+    { numRuns: 4, endOnFailure: true },
   );
 });

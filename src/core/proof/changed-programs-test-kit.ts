@@ -270,7 +270,7 @@ export async function judgeMany(base: Baseline, times: number, seed: number): Pr
   const before = await base.prove(base.programs);
   const out: Judged[] = [];
   for (let i = 0; out.length < times && i < 3 * times; i++) {
-    const changed = changeOf(base.programs, CHANGE_KINDS[i % CHANGE_KINDS.length], dice(seed + i));
+    const changed = changeOf(base.programs, CHANGE_KINDS[(seed + i) % CHANGE_KINDS.length], dice(seed + i));
     if (changed) out.push(await judge(base, before, changed));
   }
   return out;

@@ -26,6 +26,7 @@ import {
   sectionLook,
   shownOn,
   thinSections,
+  VIEW,
 } from './looks';
 
 /** Cells along the longer side while something moves. */
@@ -35,6 +36,8 @@ const MOST_FULL = 8e6;
 const contents = new Contents();
 let coarse: Arrangement | null = null;
 let full: Arrangement | null = null;
+/** As fine as the screen shows a whole board, where the full grid is finer. */
+let fine: Arrangement | null = null;
 /** The board's other side, on the coarse grid. */
 let other: Arrangement | null = null;
 
@@ -47,13 +50,32 @@ function inTurn<T>(work: () => Promise<T>): Promise<T> {
   return mine;
 }
 
+const fullCell = ({ cell, board }: ArrangeInput) => Math.max(cell, Math.sqrt((board.x * board.y) / MOST_FULL));
+
 /** Brings the full grid to these layers; only what has changed is worked out again. */
 async function brought(input: ArrangeInput): Promise<Arrangement> {
   await contents.load(needed(input));
-  const cell = Math.max(input.cell, Math.sqrt((input.board.x * input.board.y) / MOST_FULL));
-  full = arrangementFor(full, input.board, cell);
+  full = arrangementFor(full, input.board, fullCell(input));
   full.update(input.layers, input.seat);
   return full;
+}
+
+/** The same as finely as a whole board is shown. */
+async function broughtFine(input: ArrangeInput): Promise<Arrangement> {
+  const cell = Math.max(input.board.x, input.board.y) / VIEW;
+  if (cell <= fullCell(input)) return brought(input);
+  await contents.load(needed(input));
+  fine = arrangementFor(fine, input.board, cell);
+  fine.update(input.layers, input.seat);
+  return fine;
+}
+
+/** What is shown of an arrangement, with the time since it was begun. */
+async function shown(a: Arrangement, input: ArrangeInput, start: number): Promise<Look> {
+  const out = await look(a, input, contents);
+  const answer = { ...out, target: out.target.slice(), mask: out.mask.slice() };
+  answer.seconds = (performance.now() - start) / 1000;
+  return transfer(answer, [answer.target.buffer, answer.mask.buffer]);
 }
 
 function arrangementFor(had: Arrangement | null, board: ArrangeInput['board'], cell: number): Arrangement {
@@ -109,10 +131,14 @@ const api = {
   full: (input: ArrangeInput): Promise<Look> =>
     inTurn(async () => {
       const start = performance.now();
-      const out = await look(await brought(input), input, contents);
-      const answer = { ...out, target: out.target.slice(), mask: out.mask.slice() };
-      answer.seconds = (performance.now() - start) / 1000;
-      return transfer(answer, [answer.target.buffer, answer.mask.buffer]);
+      return shown(await brought(input), input, start);
+    }),
+
+  /** The arrangement as finely as a whole board is shown. */
+  fine: (input: ArrangeInput): Promise<Look> =>
+    inTurn(async () => {
+      const start = performance.now();
+      return shown(await broughtFine(input), input, start);
     }),
 
   /** A part of the full grid, mm, with so many cells along its longer side at most. */

@@ -37,17 +37,18 @@ const LOOK: Look = {
 };
 /** Arrangers that answer when they are told to. */
 function slow() {
-  const asked: { of: number; full: boolean; answer(look?: Partial<CoarseLook>): Promise<void> }[] = [];
-  const ask = (full: boolean) => (i: ArrangeInput) =>
+  const asked: { of: number; how: string; answer(look?: Partial<CoarseLook>): Promise<void> }[] = [];
+  const ask = (how: string) => (i: ArrangeInput) =>
     new Promise<CoarseLook>((resolve) => {
       const answer = async (look: Partial<CoarseLook> = {}) => {
         resolve({ ...LOOK, cells: i.board.x, close: null, section: null, thin: {}, problems: {}, ...look });
         await vi.advanceTimersByTimeAsync(0);
       };
-      asked.push({ of: i.board.x, full, answer });
+      asked.push({ of: i.board.x, how, answer });
     });
-  const work = new Arranging({ coarse: ask(false), full: ask(true) });
-  return { work, coarse: () => asked.filter((a) => !a.full), full: () => asked.filter((a) => a.full) };
+  const work = new Arranging({ coarse: ask('coarse'), fine: ask('fine'), full: ask('full') });
+  const of = (how: string) => () => asked.filter((a) => a.how === how);
+  return { work, coarse: of('coarse'), fine: of('fine'), full: of('full') };
 }
 
 test('while one is worked out, what comes meanwhile waits, and only the newest of it is worked out next', async () => {
@@ -61,34 +62,55 @@ test('while one is worked out, what comes meanwhile waits, and only the newest o
   expect(work.get().coarse?.cells).toBe(3);
 });
 
-test('the full grid is worked out when things rest, once, and says what it is of', async () => {
-  const { work, full } = slow();
+test('it is sharpened when things rest, once, and the full grid follows when they go on resting', async () => {
+  const { work, fine, full } = slow();
   work.show(input(1));
   await vi.advanceTimersByTimeAsync(100);
   work.show(input(2));
   await vi.advanceTimersByTimeAsync(100);
-  expect(full()).toHaveLength(0);
+  expect(fine()).toHaveLength(0);
   // Another selection is the same surface: it does not begin the wait anew.
   work.show(input(2, { selected: ['a'] }));
   await vi.advanceTimersByTimeAsync(50);
-  expect(full().map((a) => a.of)).toEqual([2]);
-  await full()[0].answer();
-  expect(work.get().sharp?.of).toBe(surfaceKey(input(2)));
+  expect(fine().map((a) => a.of)).toEqual([2]);
+  await fine()[0].answer({ cells: 500 });
+  expect(work.get().sharp).toMatchObject({ of: surfaceKey(input(2)), look: { cells: 500 } });
   work.show(input(2, { selected: ['b'] }));
   await vi.advanceTimersByTimeAsync(500);
+  expect(full()).toHaveLength(0);
+  await vi.advanceTimersByTimeAsync(200);
+  expect(full().map((a) => a.of)).toEqual([2]);
+  await full()[0].answer({ cells: 9000 });
+  expect(work.get().sharp).toMatchObject({ of: surfaceKey(input(2)), look: { cells: 9000 } });
+  await vi.advanceTimersByTimeAsync(5000);
+  expect([fine().length, full().length]).toEqual([1, 1]);
+});
+
+test('whoever goes on does not wait for a full grid, and one that comes late is no step back', async () => {
+  const { work, fine, full } = slow();
+  work.show(input(1));
+  await vi.advanceTimersByTimeAsync(200);
+  await fine()[0].answer();
+  await vi.advanceTimersByTimeAsync(700);
   expect(full()).toHaveLength(1);
+  work.show(input(2));
+  await vi.advanceTimersByTimeAsync(200);
+  expect(fine().map((a) => a.of)).toEqual([1, 2]);
+  await fine()[1].answer();
+  await full()[0].answer();
+  expect(work.get().sharp?.of).toBe(surfaceKey(input(2)));
 });
 
 test('nothing is sharpened while a hand moves, and it is when it lets go where it began', async () => {
-  const { work, full } = slow();
+  const { work, fine } = slow();
   work.show(input(1));
   await vi.advanceTimersByTimeAsync(50);
   work.show(input(2, { moving: true }));
   await vi.advanceTimersByTimeAsync(500);
-  expect(full()).toHaveLength(0);
+  expect(fine()).toHaveLength(0);
   work.show(input(1));
   await vi.advanceTimersByTimeAsync(500);
-  expect(full().map((a) => a.of)).toEqual([1]);
+  expect(fine().map((a) => a.of)).toEqual([1]);
 });
 
 test('a worker that is gone is asked again, until there is one', async () => {
@@ -97,7 +119,7 @@ test('a worker that is gone is asked again, until there is one', async () => {
     if (++tries < 4) throw new WorkerGone();
     return { ...LOOK, cells: i.board.x, close: null, section: null, thin: {}, problems: {} };
   };
-  const work = new Arranging({ coarse: gone, full: gone });
+  const work = new Arranging({ coarse: gone, fine: gone, full: gone });
   work.show(input(1));
   await vi.advanceTimersByTimeAsync(1000);
   expect(work.get()).toEqual({ coarse: null, sharp: null });
@@ -114,6 +136,7 @@ test('one that fails leaves the last look, and the next is worked out', async ()
       if (fails) throw new Error('no');
       return { ...LOOK, cells: i.board.x, close: null, section: null, thin: {}, problems: {} };
     },
+    fine: async () => Promise.reject(new Error('no')),
     full: async () => Promise.reject(new Error('no')),
   });
   work.show(input(1));
@@ -125,15 +148,15 @@ test('one that fails leaves the last look, and the next is worked out', async ()
   expect(work.get().coarse?.cells).toBe(2);
 });
 
-test('while a full grid is worked out, only the newest of what comes to rest waits for the next', async () => {
-  const { work, full } = slow();
+test('while it is being sharpened, only the newest of what comes to rest waits for the next', async () => {
+  const { work, fine } = slow();
   for (const x of [1, 2, 3]) {
     work.show(input(x));
     await vi.advanceTimersByTimeAsync(200);
   }
-  expect(full().map((a) => a.of)).toEqual([1]);
-  await full()[0].answer();
-  expect(full().map((a) => a.of)).toEqual([1, 3]);
-  await full()[1].answer();
+  expect(fine().map((a) => a.of)).toEqual([1]);
+  await fine()[0].answer();
+  expect(fine().map((a) => a.of)).toEqual([1, 3]);
+  await fine()[1].answer();
   expect(work.get().sharp?.of).toBe(surfaceKey(input(3)));
 });

@@ -1,16 +1,17 @@
 import { Store } from '../editor/store';
 import type { ArrangeInput, CoarseLook, Look } from './looks';
 
-/** What works layers out: at once on a coarse grid, thoroughly on the full one. */
+/** What works layers out: at once on a coarse grid, soon as finely as the screen shows them, thoroughly on the full one. */
 export interface Arrangers {
   coarse(input: ArrangeInput): Promise<CoarseLook>;
+  fine(input: ArrangeInput): Promise<Look>;
   full(input: ArrangeInput): Promise<Look>;
 }
 
 /** What is known of the layers that were asked for last, and of those before while that is worked out. */
 export interface Arranged {
   coarse: CoarseLook | null;
-  /** The full grid, and what it is of. */
+  /** What was worked out as finely as it is shown, or on the full grid, and what it is of. */
   sharp: { of: string; look: Look } | null;
 }
 
@@ -24,18 +25,25 @@ export class WorkerGone extends Error {
 /** Wait before what a worker left undone is asked for again, ms. */
 const AGAIN = 2000;
 
-/** Wait after the last change before the full grid is worked out, ms. */
+/** Wait after the last change before it is worked out as finely as it is shown, and after that before the full grid is, ms. */
 const REST = 120;
+const LONGER = 600;
 
 /** What a look is of: the selection does not change the surface. */
 export const surfaceKey = (input: ArrangeInput): string =>
   JSON.stringify({ ...input, selected: [], axis: 'x', moving: false });
 
+/** A request, and what it is of. */
+interface Wanted {
+  input: ArrangeInput;
+  of: string;
+}
+
 /** Layers worked out as they change: coarse at every change, the newest first and none in between, and sharp when they rest. */
 export class Arranging extends Store<Arranged> {
   private latest: ArrangeInput | null = null;
   private busy = false;
-  private next: { input: ArrangeInput; of: string } | null = null;
+  private next: Wanted | null = null;
   private sharpening = false;
   private wanted = '';
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -55,7 +63,7 @@ export class Arranging extends Store<Arranged> {
     } else if (key !== this.wanted) {
       clearTimeout(this.timer);
       this.wanted = key;
-      this.timer = setTimeout(() => void this.sharpen(input, key), REST);
+      this.timer = setTimeout(() => void this.sharpen({ input, of: key }), REST);
     }
   }
 
@@ -88,17 +96,25 @@ export class Arranging extends Store<Arranged> {
     return null;
   }
 
-  /** The full grid of what is wanted, the newest alone: what came in between while one was worked out is passed over. */
-  private async sharpen(input: ArrangeInput, of: string): Promise<void> {
-    this.next = { input, of };
+  /** What is wanted as finely as it is shown, the newest alone: what came in between while one was worked out is passed over. */
+  private async sharpen(wanted: Wanted): Promise<void> {
+    this.next = wanted;
     if (this.sharpening) return;
     this.sharpening = true;
+    let last = wanted;
     while (this.next) {
-      const mine = this.next;
+      last = this.next;
       this.next = null;
-      const look = await this.arrangers.full(mine.input).catch((e) => this.failed(e, mine.input));
-      if (look) this.set({ sharp: { of: mine.of, look } });
+      await this.take(last, this.arrangers.fine);
     }
     this.sharpening = false;
+    // Whoever goes on meanwhile does not wait for a full grid.
+    if (this.wanted === last.of) this.timer = setTimeout(() => void this.take(last, this.arrangers.full), LONGER);
+  }
+
+  private async take({ input, of }: Wanted, arranger: (input: ArrangeInput) => Promise<Look>): Promise<void> {
+    const look = await arranger(input).catch((e) => this.failed(e, input));
+    // What has been overtaken meanwhile is no step back.
+    if (look && (this.wanted === of || this.get().sharp?.of !== this.wanted)) this.set({ sharp: { of, look } });
   }
 }

@@ -75,7 +75,7 @@ export interface CoarseLook extends Look {
 }
 
 /** Cells along the longer side of what is drawn. */
-const VIEW = 1000;
+export const VIEW = 1000;
 
 /** The layers that are shown and have come, with what their silhouettes are taken from. */
 export function shownOn(a: Arrangement, input: ArrangeInput, contents: Contents): Shown[] {

@@ -82,7 +82,7 @@ export function arrangeInput(
 
 export interface ArrangementLook {
   coarse: CoarseLook | null;
-  /** The full grid, when it is of the very input that is shown. */
+  /** As finely as it is shown, and then from the full grid, when it is of the very input that is shown. */
   sharp: Look | null;
 }
 
@@ -92,6 +92,7 @@ export function useArrangement(job: SetupView | undefined, { selected, axis, mov
     () =>
       new Arranging({
         coarse: (input) => asked('quick', (a) => a.coarse(input)),
+        fine: (input) => asked('thorough', (a) => a.fine(input)),
         full: (input) => asked('thorough', (a) => a.full(input)),
       }),
   );

@@ -1,7 +1,6 @@
 'use client';
 import { memo, type ReactNode, type PointerEvent as ReactPointerEvent, useRef, useState } from 'react';
 import type { PlanWays } from '@/contract/wire';
-import type { Grid } from '@/core/field/height-field';
 import type { Finding } from '@/core/findings/finding';
 import { textOf } from '@/core/findings/texts/text-of';
 import { zeroOf } from '@/core/setup/frame';
@@ -10,6 +9,7 @@ import { sayLength } from '@/core/units/say';
 import type { Surface } from '../job/surface';
 import { BoardCanvas } from './board-canvas';
 import { type Layout, onScreen, pointerOn, type SectionLine, type ViewMode } from './layout';
+import type { Marked } from './painter';
 import { type PointerPlace, usePointer } from './pointer-place';
 import { ScaleBar } from './scale-bar';
 import { kept, shifted } from './section-line';
@@ -35,7 +35,7 @@ interface Props {
   picked: Finding | null;
   onPick(f: Finding): void;
   /** Places that are marked on the board. */
-  marked: { grid: Grid; mask: Uint8Array } | null;
+  marked: Marked | null;
   /** Handles that lie over the board; the section line is then moved by its ends only. */
   hands?: ReactNode;
 }

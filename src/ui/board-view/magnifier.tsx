@@ -74,10 +74,11 @@ export function Magnifier({ element, off }: { element: RefObject<HTMLDivElement 
     const g = c?.getContext('2d');
     if (!shown || !g || !on) return;
     const wide = GLASS.size / GLASS.times;
+    // As fine as all canvases of the board are, also one that is drawn on elsewhere and does not tell its size here.
+    const k = window.devicePixelRatio || 1;
     g.clearRect(0, 0, GLASS.size, GLASS.size);
     for (const of of on.querySelectorAll('canvas')) {
       if (of === c || of.clientWidth === 0) continue;
-      const k = of.width / of.clientWidth;
       const from = [(shown.x - wide / 2) * k, (shown.y - wide / 2) * k] as const;
       g.drawImage(of, ...from, wide * k, wide * k, 0, 0, GLASS.size, GLASS.size);
     }

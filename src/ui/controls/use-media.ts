@@ -1,10 +1,19 @@
 import { useCallback, useSyncExternalStore } from 'react';
 
+const asked = new Map<string, MediaQueryList>();
+
+/** A media query, put once: its answer is read at every drawing. */
+export function mediaOf(query: string): MediaQueryList {
+  const had = asked.get(query) ?? matchMedia(query);
+  asked.set(query, had);
+  return had;
+}
+
 /** Whether the window is as a media query says. */
 export function useMedia(query: string): boolean {
   const watch = useCallback(
     (call: () => void) => {
-      const media = matchMedia(query);
+      const media = mediaOf(query);
       media.addEventListener('change', call);
       return () => media.removeEventListener('change', call);
     },
@@ -12,7 +21,7 @@ export function useMedia(query: string): boolean {
   );
   return useSyncExternalStore(
     watch,
-    () => matchMedia(query).matches,
+    () => mediaOf(query).matches,
     () => false,
   );
 }

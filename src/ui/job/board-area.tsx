@@ -77,7 +77,6 @@ export function BoardArea({
           data-testid="board-view"
           data-coarse-ms={arranging && look.coarse ? (1000 * look.coarse.seconds).toFixed(2) : undefined}
           data-sharp={arranging ? look.sharp !== null : undefined}
-          data-shown={surface ? (surface.proven ? 'proven' : 'layers') : undefined}
           {...view.bind}
         >
           {sound ? (

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { memo, useCallback, useMemo, useRef, useState } from 'react';
 import { ASSETS } from '@/contract/assets';
 import { addressOf } from '@/contract/endpoint';
-import { JOBS } from '@/contract/jobs';
+import { type FirstLook, JOBS } from '@/contract/jobs';
 import type { Pattern } from '@/contract/patterns';
 import { halfTurned, placeFile } from '../arrange/actions';
 import { laidOut } from '../board-view/camera';
@@ -13,6 +13,7 @@ import { useSaidUnit } from '../controls/unit';
 import { DropAnywhere } from '../uploads/drop-anywhere';
 import { BoardArea } from './board-area';
 import { Conflict } from './conflict';
+import { Opening } from './opening';
 import { ScreenHeader } from './screen-header';
 import { SideCard } from './side-card';
 import { Stations } from './stations';
@@ -38,14 +39,13 @@ function useSize<T extends HTMLElement>() {
 }
 
 /** A job that is on its way, cannot be read, or has no setup. */
-function NotOpen({ id, problem, loaded }: { id: string; problem: string | null; loaded: boolean }) {
-  const said =
-    problem ?? (loaded ? 'This job has no board that is clamped in a setup; import it again with one.' : null);
+function NotOpen({ id, problem, first }: { id: string; problem: string | null; first: FirstLook | null }) {
+  if (!problem && first) return <Opening first={first} />;
   return (
     <main className="flex h-screen items-center justify-center">
-      {said ? (
+      {problem ? (
         <div className="max-w-xl text-center">
-          <p role="alert">{said}</p>
+          <p role="alert">{problem}</p>
           <Link href="/" className="btn btn-sm mt-3">
             Back to the shop
           </Link>
@@ -60,12 +60,17 @@ function NotOpen({ id, problem, loaded }: { id: string; problem: string | null; 
   );
 }
 
+const NO_SETUP = 'This job has no board that is clamped in a setup; import it again with one.';
+
 /** A job: stations at the left, board, depth strip and ribbon (or the pattern drawer) in the middle, one card at the side. */
-export function JobScreen({ id }: { id: string }) {
+export function JobScreen({ id, first }: { id: string; first: FirstLook | null }) {
   useSaidUnit();
   const screen = useScreen(id);
   const { job, state } = screen;
-  if (!job) return <NotOpen id={id} problem={state.problem} loaded={state.document !== undefined} />;
+  if (!job) {
+    const problem = state.problem ?? (state.document === undefined ? null : NO_SETUP);
+    return <NotOpen id={id} problem={problem} first={first} />;
+  }
   return <OpenJob screen={{ ...screen, job }} />;
 }
 

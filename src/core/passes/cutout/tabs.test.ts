@@ -50,9 +50,9 @@ test('tabs are as many as were asked for, one for every piece at least, and neve
         });
       }
     }),
-    { numRuns: 40 },
+    { numRuns: 12 },
   );
-  expect(exact).toBeGreaterThan(8);
+  expect(exact).toBeGreaterThan(2);
 });
 
 test('no tab stands on waste that the cut itself frees, or on waste too narrow to hold', () => {

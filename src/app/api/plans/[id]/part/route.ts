@@ -3,7 +3,7 @@ import { serve } from '@/server/http';
 import { shop } from '@/server/shop';
 
 export const GET = serve(PLANS.part, async ({ at: { id, ...part } }) => {
-  const parts = await (await shop()).plans.part(id, part);
+  const parts = await (await shop()).plans.surfaces.part(id, part);
   return new Response(new Blob(parts as Uint8Array<ArrayBuffer>[]), {
     headers: { 'content-type': 'application/octet-stream', 'cache-control': 'private, no-cache' },
   });
