@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
-import { Arranging, surfaceKey, WorkerGone } from './arranging';
+import { WorkerGone } from '../workers/hand';
+import { Arranging, surfaceKey } from './arranging';
 import type { ArrangeInput, CoarseLook, Look } from './looks';
 
 beforeEach(() => void vi.useFakeTimers());
@@ -116,7 +117,7 @@ test('nothing is sharpened while a hand moves, and it is when it lets go where i
 test('a worker that is gone is asked again, until there is one', async () => {
   let tries = 0;
   const gone = async (i: ArrangeInput) => {
-    if (++tries < 4) throw new WorkerGone();
+    if (++tries < 4) throw new WorkerGone('arranges');
     return { ...LOOK, cells: i.board.x, close: null, section: null, thin: {}, problems: {} };
   };
   const work = new Arranging({ coarse: gone, fine: gone, full: gone });

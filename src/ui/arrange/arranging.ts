@@ -1,4 +1,5 @@
 import { Store } from '../editor/store';
+import { WorkerGone } from '../workers/hand';
 import type { ArrangeInput, CoarseLook, Look } from './looks';
 
 /** What works layers out: at once on a coarse grid, soon as finely as the screen shows them, thoroughly on the full one. */
@@ -13,13 +14,6 @@ export interface Arranged {
   coarse: CoarseLook | null;
   /** What was worked out as finely as it is shown, or on the full grid, and what it is of. */
   sharp: { of: string; look: Look } | null;
-}
-
-/** A worker that could not be loaded, as from a server that is gone, or broke down. */
-export class WorkerGone extends Error {
-  constructor() {
-    super('what arranges the layers could not be loaded; load the page again');
-  }
 }
 
 /** Wait before what a worker left undone is asked for again, ms. */

@@ -1,59 +1,30 @@
 'use client';
-import { type Remote, wrap } from 'comlink';
+import type { Remote } from 'comlink';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { cellOf } from '@/core/passes/cell';
 import type { SetupView } from '@/core/setup/view';
+import { Hand } from '../workers/hand';
 import type { ArrangeApi } from './arrange.worker';
-import { Arranging, surfaceKey, WorkerGone } from './arranging';
+import { Arranging, surfaceKey } from './arranging';
 import type { ArrangeInput, CoarseLook, Look } from './looks';
 import { soundLayers } from './sound-layers';
 
 type Which = 'quick' | 'thorough';
 
-/** A worker that arranges, and what is rejected when it could not be loaded or broke down. */
-interface Hand {
-  remote: Remote<ArrangeApi>;
-  gone: Promise<never>;
-}
-const hands: { [W in Which]?: Hand } = {};
-
-/** Starts a worker; one that is gone is let go of, and the next call starts another. */
-function start(which: Which): Hand {
-  const worker = new Worker(new URL('./arrange.worker.ts', import.meta.url), { type: 'module' });
-  const gone = new Promise<never>((_, reject) => {
-    worker.addEventListener('error', () => {
-      delete hands[which];
-      worker.terminate();
-      reject(new WorkerGone());
-    });
-  });
-  gone.catch(() => {});
-  return { remote: wrap<ArrangeApi>(worker), gone };
-}
-
-function handOf(which: Which): Hand {
-  hands[which] ??= start(which);
-  return hands[which];
-}
-
-/** What a worker is asked for; a worker that is gone is an error instead of an answer that never comes. */
-function asked<T>(which: Which, call: (a: Remote<ArrangeApi>) => Promise<T>): Promise<T> {
-  const { remote, gone } = handOf(which);
-  return Promise.race([call(remote), gone]);
-}
+const start = () => new Worker(new URL('./arrange.worker.ts', import.meta.url), { type: 'module' });
+const ARRANGES = 'arranges the layers';
+const hands: Record<Which, Hand<ArrangeApi>> = {
+  quick: new Hand<ArrangeApi>(ARRANGES, start),
+  thorough: new Hand<ArrangeApi>(ARRANGES, start),
+};
 
 /**
  * What one of the workers that arrange is asked for, two a page: the quick one answers while a hand moves, the thorough one
- * works out full grids, so that a new drag never waits for the last one's full grid. A worker that is gone is started again
- * once.
+ * works out full grids, so that a new drag never waits for the last one's full grid.
  * @throws WorkerGone, and what the worker refuses
  */
-export function arranged<T>(which: Which, call: (a: Remote<ArrangeApi>) => Promise<T>): Promise<T> {
-  return asked(which, call).catch((e: unknown) => {
-    if (e instanceof WorkerGone) return asked(which, call);
-    throw e;
-  });
-}
+export const arranged = <T>(which: Which, call: (a: Remote<ArrangeApi>) => Promise<T>): Promise<T> =>
+  hands[which].askTwice(call);
 
 /** What is looked at closely besides the layers themselves. */
 export interface Looking {
@@ -91,9 +62,9 @@ export function useArrangement(job: SetupView | undefined, { selected, axis, mov
   const [work] = useState(
     () =>
       new Arranging({
-        coarse: (input) => asked('quick', (a) => a.coarse(input)),
-        fine: (input) => asked('thorough', (a) => a.fine(input)),
-        full: (input) => asked('thorough', (a) => a.full(input)),
+        coarse: (input) => hands.quick.ask((a) => a.coarse(input)),
+        fine: (input) => hands.thorough.ask((a) => a.fine(input)),
+        full: (input) => hands.thorough.ask((a) => a.full(input)),
       }),
   );
   const input = useMemo(

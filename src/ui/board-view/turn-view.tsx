@@ -72,10 +72,16 @@ export function TurnView({ job, surface, alone }: { job: SetupView; surface: Sur
           label={`The ${round ? 'drum' : 'board'}; the arrow keys turn it, + and - come closer and go further`}
         />
       </Canvas>
-      {!geometry && (
-        <p role="status" className="absolute inset-0 flex items-center justify-center text-sm">
-          Working out how it stands.
+      {meshes.problem ? (
+        <p role="alert" className="absolute inset-x-0 top-8 text-center text-sm text-error">
+          The board cannot be turned about: {meshes.problem}.
         </p>
+      ) : (
+        !geometry && (
+          <p role="status" className="absolute inset-0 flex items-center justify-center text-sm">
+            Working out how it stands.
+          </p>
+        )
       )}
     </>
   );
