@@ -11,7 +11,9 @@ export default defineConfig({
   resolve: { alias: { '@': path.resolve(import.meta.dirname, 'src') } },
   test: {
     setupFiles: ['src/seed.setup.ts'],
-    testTimeout: 120_000,
+    // A test is never timed: this ends one that hangs, on the slowest machine.
+    testTimeout: 900_000,
+    hookTimeout: 900_000,
     maxWorkers: 2,
     projects: [
       { extends: true, test: { name: 'plain', include: PLAIN, exclude: [FULL], isolate: false } },

@@ -33,7 +33,7 @@ describe('the arranged plaque: flats by the end mill, words by a V bit on the fi
   let job: SetupView;
   beforeAll(async () => {
     ({ plan, job } = await planDemo('OE-100', onCell(COARSE)));
-  }, 300_000);
+  });
   /** Differences of the proof from the target within a box, mm. */
   const within = (x0: number, y0: number, x1: number, y1: number) => {
     const { target: t, cut } = plan;
@@ -74,7 +74,7 @@ describe('the arranged plaque: flats by the end mill, words by a V bit on the fi
     const ball = await planWhole(withEdits(own, other.edits), load);
     expect(Math.abs(cleared.summary.seconds / plan.summary.seconds - 1)).toBeLessThan(0.15);
     expect(ball.summary.seconds - cleared.summary.seconds).toBeGreaterThan(4 * 60);
-  }, 300_000);
+  });
 
   test('words are cut into the field and into the ribbon, each as deep from its own ground', () => {
     const { cut, target: t } = plan;
@@ -126,7 +126,7 @@ test('the scroll bracket: drilled, sawn out by arcs, and held by its tabs', asyn
   expect(at(250, 90)).toBeLessThan(-18);
   const text = plan.summary.programs.at(-1)!.text;
   expect(text.match(/ I\S+ J/g)!.length).toBeGreaterThan(200);
-}, 300_000);
+});
 
 test('the bread board: both sides proven in one solid, its slot hollow, its halves meet', async () => {
   const demo = await planDemo('OE-106', onCell(0.25));
@@ -138,7 +138,7 @@ test('the bread board: both sides proven in one solid, its slot hollow, its halv
   expect(board.undercuts).toHaveLength(1);
   expect(summary.setups.map((s) => s.cutouts.length)).toEqual([0, 1]);
   expect(placesMet(demo, 0)).toBeGreaterThan(2_000);
-}, 300_000);
+});
 
 test('four brass tokens and their jig: proven without a bit going straight down into the metal, the pieces on their tabs', async () => {
   const demo = await planDemo('OE-107', onCell(0.1));
@@ -149,4 +149,4 @@ test('four brass tokens and their jig: proven without a bit going straight down 
   expect(summary.boards[1].thinnest).toBeCloseTo(4 - 2 * 0.6, 1);
   expect(summary.setups.map((s) => s.cutouts.map((c) => c.tabs.length))).toEqual([[8], [12], []]);
   expect(placesMet(demo, 1)).toBeGreaterThan(5_000);
-}, 300_000);
+});

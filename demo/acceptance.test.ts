@@ -32,13 +32,13 @@ test('the cookie mould leaves the top around it untouched', async () => {
   expect(kept / plan.mask.length).toBeGreaterThan(0.5);
   expect(plan.summary.deepest).toBeCloseTo(9, 1);
   expect(errorsOf(plan)).toEqual([]);
-}, 300_000);
+});
 
 describe('the bread stamp', () => {
   let demo: Awaited<ReturnType<typeof planDemo>>;
   beforeAll(async () => {
     demo = await planDemo('OE-105', onCell(0.25));
-  }, 300_000);
+  });
 
   test('both faces are proven in one solid, the web is what both leave, and the disc hangs on its tabs', () => {
     const { summary } = demo.whole;

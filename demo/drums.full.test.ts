@@ -8,7 +8,7 @@ describe('the rolling pin: 300 x 50 mm, a comb and bees all around, 3.175 ball a
   let plan: SetupPlan;
   beforeAll(async () => {
     ({ plan } = await planDemo('OE-108'));
-  }, 600_000);
+  });
 
   test('nothing is told of it, and nothing is cut deeper than 0.02 mm along the normal', () => {
     expect(plan.summary.findings.map((f) => f.rule)).toEqual([]);
@@ -40,7 +40,7 @@ describe('the peel handle: square stock turned round, a contour, flutes, a flat 
   let plan: SetupPlan;
   beforeAll(async () => {
     ({ plan } = await planDemo('OE-109'));
-  }, 600_000);
+  });
 
   test('nothing is told of it, it is cut within 0.03 mm of what its ball can reach and nowhere deeper than 0.02 mm, along the normal', () => {
     expect(plan.summary.findings.map((f) => f.rule)).toEqual([]);

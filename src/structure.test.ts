@@ -32,7 +32,7 @@ test('an import upwards is noticed by the check that lint runs on all layers', (
       `${rule}: ${target}`,
     ).toBe(true);
   }
-}, 120_000);
+});
 
 /** Kernels and inner loops, where a call or an object for every cell or move would cost more than the length does. */
 const INNER_LOOPS = [

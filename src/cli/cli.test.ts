@@ -60,7 +60,7 @@ test('the bunny, laid flat as a relief of 40 mm, is planned and proven without a
   expect(zg(...BUNNY).status).toBe(r.status);
   expect(readFileSync(file(`out/${first}`), 'utf8')).toBe('mine');
   expect(readFileSync(file(`out/${first.replace('.nc', '-2.nc')}`), 'utf8')).toBe(text);
-}, 240_000);
+});
 
 test('a board with a dish on both faces is planned from its document, and proven in one solid', () => {
   const { document } = dishes().face;
@@ -81,7 +81,7 @@ test('a board with a dish on both faces is planned from its document, and proven
     const cut = parseHeightImage(readFileSync(file(`dishes/${s.cut.file}`)), s.cut.file);
     expect(cut.width * s.cut.cell).toBeCloseTo(DISHED.x, 0);
   }
-}, 120_000);
+});
 
 test('a board of two faces is studied beside its place: nine ways, with figures and pictures, by the programs as written', () => {
   const r = zg('dishes.json', '--beside', '0.5', '--turned', '0.5', '--out', 'beside');
@@ -102,7 +102,7 @@ test('a board of two faces is studied beside its place: nine ways, with figures 
     ['--turned', 'much', 'has to be 0 to 5 degrees'],
   ])
     expect(zg('dishes.json', option, value, '--out', 'beside').err).toContain(said);
-}, 240_000);
+});
 
 test('programs from files are proven as they are written: as planned, edited by hand, and past reading', () => {
   const report = (dir: string) => JSON.parse(readFileSync(file(`${dir}/report.json`), 'utf8'));
@@ -137,7 +137,7 @@ test('programs from files are proven as they are written: as planned, edited by 
   const broken = prove('edited');
   expect(broken.status).toBe(2);
   expect(broken.err.trim()).toBe(`zg prove: ${names[0]}, line ${at + 1}: G5 is not followed by this reader`);
-}, 240_000);
+});
 
 test.each([
   ['no programs', ['dishes.json', '--out', 'p'], 'give the programs after the job'],
@@ -183,7 +183,7 @@ test('what cannot be cut is a finding: exit status 3', () => {
   );
   expect(r.status).toBe(3);
   expect(r.out).toContain('error: a height of 8 mm and skin 0 mm need 8 mm, the board is 5 mm thick');
-}, 120_000);
+});
 
 test.each([
   ['an empty file', ['--relief', 'empty.stl', '--board', '100x100x19', '--out', 'no'], 'empty.stl: is empty (0 bytes)'],

@@ -49,7 +49,7 @@ beforeAll(async () => {
     const taken = await shop.assets.take(new Blob([f.bytes as Uint8Array<ArrayBuffer>]).stream() as never, f.name);
     await putAsset(shop.db, { ...taken, file: f.name });
   }
-}, 60_000);
+});
 afterAll(async () => {
   await shop.plans.close();
   await shop.db.destroy();
@@ -248,13 +248,13 @@ test('exports: 16-bit PNG and TIFF hold the composite, the model is closed, the 
   expect(Math.abs(health.volume / (volume + backing * covered * 0.25) - 1)).toBeLessThan(0.01);
   const picture = await sharp((await shop.exports.make(job.document, null, 'picture')).bytes).metadata();
   expect(picture).toMatchObject({ format: 'png', width: 1800, channels: 3 });
-}, 60_000);
+});
 
 test('an export of an empty board says that there is nothing on it', async () => {
   await expect(shop.exports.make(changed(job, { layers: [] }).document, null, 'stl')).rejects.toThrow(
     'nothing on the board to make a model of',
   );
-}, 30_000);
+});
 
 test('what the plan composes is what the page composes', async () => {
   const grid = boardGrid(job.board.x, job.board.y, 1);
@@ -304,7 +304,7 @@ test('a plan reads several layers, and its findings name them', async () => {
     expect(text).toContain('水');
     break;
   }
-}, 120_000);
+});
 
 test('a job of the first version, with one relief, is read as one of layers and cuts the same', () => {
   const layer = job.layers[2];

@@ -18,7 +18,7 @@ let bracket: Job;
 beforeAll(async () => {
   shop = await openShop(folder);
   bracket = (await demoJobOf('OE-104')).job;
-}, 60_000);
+});
 afterAll(async () => {
   await shop.plans.close();
   await shop.db.destroy();
@@ -58,4 +58,4 @@ test('outlines go out as SVG and DXF: the same piece in both, each shape under i
     .map((list) => list.sort((x, y) => y - x));
   expect(one.length).toBe(two.length);
   for (const [i, v] of one.entries()) expect(two[i] / v).toBeCloseTo(1, 2);
-}, 60_000);
+});

@@ -18,7 +18,7 @@ beforeAll(async () => {
   const { document } = dishes().face;
   id = (await createJob(shop.db, document)).id;
   files = (await planWhole(document)).summary.programs.map(({ file, text }) => ({ file, text }));
-}, 60_000);
+});
 
 afterAll(async () => {
   await shop.plans.close();
@@ -51,7 +51,7 @@ test('programs as they were planned have nothing wrong, an edited one is found a
   expect(gouge?.subject.file).toBe(files[1].file);
   expect(Math.abs(gouge!.subject.line! - at - 1)).toBeLessThanOrEqual(1);
   expect((await shop.plans.judge(id, edited)).status).toBe('known');
-}, 120_000);
+});
 
 test('what cannot be followed is told with its line; what was never given is not known; a file twice is refused', async () => {
   const broken = await judged([{ file: 'mine.nc', text: 'G21\nG5 X1 Y1\n' }]);
@@ -60,4 +60,4 @@ test('what cannot be followed is told with its line; what was never given is not
   for (const proof of ['0'.repeat(64), '../plans', ''])
     await expect(shop.plans.judged(proof)).rejects.toBeInstanceOf(NotFound);
   await expect(shop.plans.judge(id, [files[0], files[0]])).rejects.toBeInstanceOf(BadRequest);
-}, 60_000);
+});

@@ -199,4 +199,4 @@ test('a power cut at any moment of a save, an upload and a plan loses nothing ac
     await again.db.destroy();
     expect(statSync(folder).isDirectory()).toBe(true);
   }
-}, 120_000);
+});

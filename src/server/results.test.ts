@@ -18,7 +18,7 @@ let plan: string;
 beforeAll(async () => {
   shop = await openShop(folder);
   id = (await createJob(shop.db, fixture('v2-skimmed-face'))).id;
-}, 60_000);
+});
 
 afterAll(async () => {
   await shop.plans.close();
@@ -40,7 +40,7 @@ beforeEach(async () => {
   const s = await proven();
   expect(s.status, s.message ?? '').toBe('done');
   plan = s.id;
-}, 120_000);
+});
 
 /** The folder of the job's result, which is named by its document. */
 async function result(): Promise<string> {
@@ -69,7 +69,7 @@ test('a result of another planner is told as such, keeps its programs back, and 
   const again = await proven();
   expect(again).toMatchObject({ id: plan, status: 'done', older: false, again: 'same' });
   expect(wanted(undefined, again)).toBe(again);
-}, 120_000);
+});
 
 test('programs that come out otherwise than the older planner wrote them are told as changed', async () => {
   await asLeft((e) => {
@@ -77,7 +77,7 @@ test('programs that come out otherwise than the older planner wrote them are tol
     e.programs[0] = '0'.repeat(64);
   });
   expect(await proven()).toMatchObject({ status: 'done', older: false, again: 'changed' });
-}, 120_000);
+});
 
 for (const name of ['program-0.nc', 'summary.json', 'full-0.bin'])
   test(`a result whose ${name} was shortened is told, never handed out, and planned again`, async () => {
@@ -91,7 +91,7 @@ for (const name of ['program-0.nc', 'summary.json', 'full-0.bin'])
     await expect(shop.plans.file(plan, name)).rejects.toThrow('damaged or missing');
     expect((await proven()).status).toBe('done');
     expect((await shop.plans.file(plan, name)).length).toBeGreaterThan(7);
-  }, 120_000);
+  });
 
 test('a program with one figure changed, its length kept, is not handed out', async () => {
   const file = path.join(await result(), 'program-0.nc');
@@ -101,7 +101,7 @@ test('a program with one figure changed, its length kept, is not handed out', as
   writeFileSync(file, other);
   await expect(shop.plans.file(plan, 'program-0.nc')).rejects.toThrow('damaged or missing');
   expect((await shop.plans.state(plan)).status).toBe('interrupted');
-}, 120_000);
+});
 
 test('a document that cannot be read stands on the rack beside the others, and goes out as it is stored', async () => {
   const broken = [

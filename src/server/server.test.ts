@@ -40,7 +40,7 @@ beforeAll(async () => {
     finish: ball,
     board: { x: 70, y: 60, thickness: 15 },
   });
-}, 60_000);
+});
 
 afterAll(async () => {
   await shop.plans.close();
@@ -114,7 +114,7 @@ test('a plan runs in its worker, is found again after a restart, and its stages 
     ['layer', 'composite', 'target', 'rough', 'finish'].reduce((n, k) => n + s[k], 0);
   expect(sum(second.summary!.stageSeconds)).toBeLessThan(sum(done.summary!.stageSeconds) / 2);
   expect(second.summary!.programs[0].file).toContain('renamed');
-}, 120_000);
+});
 
 test('a plan that was cut short is interrupted after the next start, and runs again', async () => {
   const { id } = await createJob(shop.db, risen('Cut short', 4));
@@ -127,7 +127,7 @@ test('a plan that was cut short is interrupted after the next start, and runs ag
   await other.plans.close();
   await other.db.destroy();
   await shop.plans.cancel(started.id);
-}, 120_000);
+});
 
 test('cancelling stops the worker and says so', async () => {
   const { id } = await createJob(shop.db, risen('Cancelled', 3.3));
@@ -136,7 +136,7 @@ test('cancelling stops the worker and says so', async () => {
   await shop.plans.cancel(started.id);
   expect((await finished(started.id)).status).toBe('cancelled');
   expect(existsSync(path.join(folder, 'plans'))).toBe(true);
-}, 60_000);
+});
 
 async function finished(id: string, where: Shop = shop) {
   for (;;) {
@@ -279,10 +279,10 @@ test('jobs that are to be planned ahead go on after a restart, give way to what 
   await ahead.plans.planAhead();
   const { id } = await ahead.plans.start(asked.id);
   const stateOf = async (of: string) => (await ahead.plans.latest(of))?.status;
-  await expect.poll(() => stateOf(asked.id), { timeout: 60_000 }).toBe('done');
+  await expect.poll(() => stateOf(asked.id), { timeout: 600_000 }).toBe('done');
   expect(await stateOf(older.id)).not.toBe('done');
   expect((await ahead.plans.state(id)).status).toBe('done');
-  await expect.poll(() => stateOf(newer.id), { timeout: 60_000 }).toBe('done');
+  await expect.poll(() => stateOf(newer.id), { timeout: 600_000 }).toBe('done');
   await ahead.plans.cancel((await ahead.plans.latest(older.id))!.id);
   await ahead.plans.planAhead();
   expect(['cancelled', 'done']).toContain(await stateOf(older.id));
@@ -290,7 +290,7 @@ test('jobs that are to be planned ahead go on after a restart, give way to what 
   await ahead.plans.close();
   await ahead.db.destroy();
   rmSync(other, { recursive: true, force: true });
-}, 120_000);
+});
 
 test('a file that is missing or damaged is said by its name, and choosing it again puts it back', async () => {
   const { id } = await createJob(shop.db, risen('Missing file', 5.1));
@@ -309,4 +309,4 @@ test('a file that is missing or damaged is said by its name, and choosing it aga
   await shop.assets.take(new Blob([bytes as Uint8Array<ArrayBuffer>]).stream() as never, 'loaf.stl');
   const done = await planned();
   expect(done.status, done.message ?? '').toBe('done');
-}, 60_000);
+});

@@ -49,7 +49,7 @@ test('the offset round a drum is the plain definition, for every shape, walls an
     ),
     { numRuns: 40 },
   );
-}, 60_000);
+});
 
 test('what comes of the rows that are asked for is what comes of all of them', () => {
   const f = ground(7, 8, 6, 1);

@@ -65,7 +65,7 @@ test('single moves along, around, in and out and all at once leave what the plai
     ),
     { numRuns: 10 },
   );
-}, 120_000);
+});
 
 /** A way of a ball on a wavy surface: along, round in a spiral, or across both. */
 function wave(way: 'along' | 'spiral' | 'askew'): Float64Array {

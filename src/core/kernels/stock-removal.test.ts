@@ -56,7 +56,7 @@ test('stock removal is the exact swept cutter for every shape, slope and directi
     ),
     { numRuns: 60, endOnFailure: true },
   );
-}, 300_000);
+});
 
 /** The bites of segments. */
 const bitesOf = (...at: Parameters<typeof removeStock>) => engageStock(...at, 0).filter((_, k) => k % ENGAGED === BITE);

@@ -140,5 +140,4 @@ test.each<[string, { x: number; y: number }, { form: string; x: number; y: numbe
       expect(Math.max(...errors), p.form).toBeLessThan(0.06);
     }
   },
-  180_000,
 );

@@ -93,7 +93,7 @@ test('a pass in a patch around a layer works there, a little larger, and nowhere
   }
   expect(far).toBeLessThan(12 + 2 + 0.3);
   expect(far).toBeGreaterThan(12);
-}, 60_000);
+});
 
 test('one outline less others: the field is roughed, the domes in it are not', async () => {
   const job = domes();
@@ -111,7 +111,7 @@ test('one outline less others: the field is roughed, the domes in it are not', a
   expect(at(45, 40)).toBe(0);
   expect(at(95, 40)).toBe(0);
   expect(at(8, 40)).toBe(0);
-}, 60_000);
+});
 
 test('an area that names a layer that is gone is told', () => {
   const job = domes();

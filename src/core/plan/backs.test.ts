@@ -50,7 +50,7 @@ describe.each(FLIPS)('turned over %s', (flip) => {
     expect(stands).toBeGreaterThan(300);
     // Cells of an upright edge may fall to either side.
     expect(differ).toBeLessThan(0.02 * front.data.length);
-  }, 60_000);
+  });
 
   test('a recess stays inside the outline of the face, which it names, and is a quarter of the board deep', async () => {
     const face = bossed(flip);
@@ -86,7 +86,7 @@ describe.each(FLIPS)('turned over %s', (flip) => {
       [28, 31],
     ])
       expect(deep(x, y)).toBeCloseTo(3, 1);
-  }, 60_000);
+  });
 });
 
 test('nothing follows from a face without layers', () => {

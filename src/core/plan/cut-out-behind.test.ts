@@ -58,7 +58,7 @@ describe.each(FLIPS)('turned over %s', (flip) => {
       expect(tab.thickness).toBeGreaterThan(2.75);
       expect(tab.thickness).toBeLessThan(4.2);
     }
-  }, 60_000);
+  });
 });
 
 test('the highest cell about a place is that of the plain definition, and beyond a field there is none', () => {

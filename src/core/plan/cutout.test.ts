@@ -56,7 +56,7 @@ test('the cut-out leaves the piece joined by its tabs alone, each of the section
   expect(plan.summary.thinnest).toBeGreaterThanOrEqual(13 - 1e-3);
   // Written with arcs, and read back as such.
   expect(plan.summary.programs.at(-1)!.text.match(/^G[23] /gm)!.length).toBeGreaterThan(20);
-}, 60_000);
+});
 
 test('depths add up to the board, and laps are counted from the stepdown', () => {
   // Common practice, no source: started 0.75 in down in a 1 in board, 0.25 in is left; passes = ceil(depth / stepdown).
@@ -95,7 +95,7 @@ test('a compression bit whose first lap stays in its upcut part is told, and ano
   const told = async (v: SetupView) => (await planShapes(v)).summary.findings.filter((f) => f.rule === 'upcut-lap');
   expect((await told(view)).map((f) => f.figures)).toMatchObject([{ first: 3.175, upcut: 9 }]);
   expect(await told(changed(view, { cutters: [{ ...bit, upcut: 2 }] }))).toEqual([]);
-}, 60_000);
+});
 
 test.each<[string, (p: CutoutPass, j: SetupView) => void]>([
   ['from the top', (p) => Object.assign(p, { start: 'top' })],
@@ -127,26 +127,22 @@ test.each<[string, (p: CutoutPass, j: SetupView) => void]>([
       Object.assign(p, { side: 'inside', outline: { ...p.outline, grow: -8 } });
     },
   ],
-])(
-  'a cut-out %s: the proof finds no gouge, no rapid in wood, and only tabs between the sides',
-  async (_, change) => {
-    const plan = await planned(change);
-    expect(errorsOf(plan)).toEqual([]);
-    // No lap, no way in or out bites deeper than the bit may.
-    expect(plan.summary.findings.map((f) => f.rule)).not.toContain('bite');
-    const { tabs } = cutoutFacts(plan.summary.passes.find((p) => p.kind === 'cutout'))!;
-    const [c] = plan.summary.cutouts;
-    expect(c.joined).toBeNull();
-    expect(c.tabs).toHaveLength(tabs.length);
-    const pass = panel(change).passes.at(-1) as CutoutPass;
-    for (const t of c.tabs) {
-      expect(Math.abs(t.thickness - pass.tabs.thickness)).toBeLessThan(0.02);
-      // Along the tip's line; around a small circle the chord is a little shorter than the arc.
-      expect(Math.abs(t.length - pass.tabs.length)).toBeLessThan(0.6);
-    }
-  },
-  60_000,
-);
+])('a cut-out %s: the proof finds no gouge, no rapid in wood, and only tabs between the sides', async (_, change) => {
+  const plan = await planned(change);
+  expect(errorsOf(plan)).toEqual([]);
+  // No lap, no way in or out bites deeper than the bit may.
+  expect(plan.summary.findings.map((f) => f.rule)).not.toContain('bite');
+  const { tabs } = cutoutFacts(plan.summary.passes.find((p) => p.kind === 'cutout'))!;
+  const [c] = plan.summary.cutouts;
+  expect(c.joined).toBeNull();
+  expect(c.tabs).toHaveLength(tabs.length);
+  const pass = panel(change).passes.at(-1) as CutoutPass;
+  for (const t of c.tabs) {
+    expect(Math.abs(t.thickness - pass.tabs.thickness)).toBeLessThan(0.02);
+    // Along the tip's line; around a small circle the chord is a little shorter than the arc.
+    expect(Math.abs(t.length - pass.tabs.length)).toBeLessThan(0.6);
+  }
+});
 
 test('without tabs it is said that the piece comes loose; tabs go where the hand sets them', async () => {
   const loose = await planned((p) => Object.assign(p.tabs, { count: 0 }));

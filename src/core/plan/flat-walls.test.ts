@@ -73,7 +73,7 @@ describe('walls of a level field that outlines of layers make', () => {
       expect(errorsOf(plan)).toEqual([]);
       const programs = plan.summary.programs.map(({ file, text, cutter }) => ({ file, text, tool: cutter }));
       expect(cutBoardPlainly(view, makeField(boardGrid(board.x, board.y, 0.5)), programs).harms).toEqual([]);
-    }, 60_000);
+    });
   }
 
   test('the other way of milling runs round the other way', async () => {
@@ -89,7 +89,7 @@ describe('walls of a level field that outlines of layers make', () => {
     };
     expect(await turn('climb')).toBeGreaterThan(15);
     expect(await turn('conventional')).toBeLessThan(-15);
-  }, 60_000);
+  });
 
   test('beside a wall that is no outline the laps stay as far off as cells are known', async () => {
     // A dome beside the right wall: its foot rises out of the floor, and no lap may run into it.
@@ -102,5 +102,5 @@ describe('walls of a level field that outlines of layers make', () => {
     };
     const { plan } = await recess(30.13, 'climb', [mound]);
     expect(errorsOf(plan)).toEqual([]);
-  }, 60_000);
+  });
 });

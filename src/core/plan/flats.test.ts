@@ -158,7 +158,7 @@ test('a field cleared by the end mill is level to a hundredth in the proof, noth
   // Rough and flats share their bit, so that they share a program.
   expect(plan.summary.programs).toHaveLength(2);
   expect(plan.rough).not.toBeNull();
-}, 120_000);
+});
 
 test('flats are offered only with a flat bit and where finishing follows', () => {
   const job = panelJob();

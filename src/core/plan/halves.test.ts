@@ -57,7 +57,6 @@ test.each(FLIPS)(
     expect(lowest(back.setup.id)).toBeLessThanOrEqual(-6.5 + 0.01);
     expect(lowest(back.setup.id)).toBeGreaterThan(-7);
   },
-  60_000,
 );
 
 test('no halves without a second side, and not twice; a half as deep as the board is thick is told', () => {
@@ -88,4 +87,4 @@ test('a slug that hung on tabs which the second side takes away is told with the
   expect(told[0].subject.setup).toBe(back.setup.id);
   // A disc of 30 mm is what falls.
   expect(Math.abs(Number(told[0].figures.area) - Math.PI * 15 ** 2)).toBeLessThan(25);
-}, 60_000);
+});

@@ -111,4 +111,4 @@ test('a recess of the other side that comes near the slot, or into it, is told b
   const at = (x: number, y: number) => cut.data[cellAt(cut, x, y)];
   expect(at(60 - 33.5, 45)).toBeCloseTo(-(18 - 9.525 + head), 3);
   expect(at(60 - 40, 45)).toBeCloseTo(-10, 3);
-}, 60_000);
+});

@@ -58,7 +58,7 @@ test('a drill pecks: as deep as asked, chips cleared between, its point in the w
   expect(text.match(/^(G1 )?Z-\d.* F250$|^G1 Z-[\d.]+( F250)?$/gm)!.length).toBe(6);
   expect(text.match(/^(G0 )?Z1$/gm)!.length).toBe(6);
   expect(Math.abs(plan.summary.thinnest - 9)).toBeLessThan(0.1);
-}, 60_000);
+});
 
 test('a wide hole is milled in helices of arcs, right through, and no post is left in its middle', async () => {
   const plan = await planShapes(
@@ -79,7 +79,7 @@ test('a wide hole is milled in helices of arcs, right through, and no post is le
   expect(plan.summary.findings.map((f) => f.rule)).not.toContain('bite');
   // The board beside it is as thick as the trench leaves it.
   expect(plan.summary.thinnest).toBeCloseTo(15, 1);
-}, 60_000);
+});
 
 test('bits that cannot make the hole are told with the reason', () => {
   const said = (c: Cutter, change: Parameters<typeof pinned>[1]) => wrongIn(pinned(c, change));

@@ -81,7 +81,7 @@ test('a jig is a board of its own: a pocket around each piece as it lies turned 
   const error = registerError(back)!;
   expect(error.shift).toBeCloseTo(0.1, 9);
   expect(error.turn).toBeCloseTo((Math.atan(0.5 / 12) * 180) / Math.PI, 6);
-}, 120_000);
+});
 
 test('a jig that there is not is told, and made by its button; without a setup that cuts pieces there is none', () => {
   const { face, back } = discs();
@@ -132,5 +132,4 @@ test.each(['raised', 'sunk'] as const)(
     ]);
     for (const g of gaps) expect(Math.abs(g - gaps[0])).toBeLessThan(0.06);
   },
-  120_000,
 );

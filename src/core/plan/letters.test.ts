@@ -92,7 +92,7 @@ test('a straight groove is as wide as 2 depth tan(half the angle) says, its ends
   expect(d.n).toBeGreaterThan(10_000);
   expect(d.low).toBeGreaterThan(-0.02);
   expect(d.high).toBeLessThan(0.06);
-}, 60_000);
+});
 
 test('at 90 degrees a groove is as deep as half its width; one wider than its deepest gets a level bottom', async () => {
   const ninety = { ...sharp, id: 'v90', includedAngle: 90, name: 'V 90' };
@@ -108,7 +108,7 @@ test('at 90 degrees a groove is as deep as half its width; one wider than its de
   expect(d.low).toBeGreaterThan(-0.02);
   // The two walls and the middle are followed; a pointed bit leaves ridges between them, as wide as they are apart.
   expect(Math.abs(level.cut.data[middle] + 1)).toBeLessThan(0.06);
-}, 60_000);
+});
 
 test('letters: cut to the exact depth of their outlines, nothing gouged, deep ones in several goes', async () => {
   const words = { ...NEW_WORDS, text: 'Mill', font: 'slab-bold', fontName: 'Slab', height: 14 };
@@ -132,7 +132,7 @@ test('letters: cut to the exact depth of their outlines, nothing gouged, deep on
   expect(letters.file).toContain('v-60');
   // Several goes: it cuts longer than its outline's middle once.
   expect(plan.summary.passes.at(-1)!.cutLength).toBeGreaterThan(150);
-}, 120_000);
+});
 
 test('a blunt tip stays at the surface until its flat fits between the walls', async () => {
   const blunt = DRAWER.find((c) => c.shape === 'v')!;
@@ -147,7 +147,7 @@ test('a blunt tip stays at the surface until its flat fits between the walls', a
   expect(got.low).toBeGreaterThan(-0.02);
   // What the flat leaves in the bottom: its radius / tan(half the angle).
   expect(got.high).toBeLessThan(blunt.tipDiameter / 2 / Math.tan(Math.PI / 6) + 0.09);
-}, 60_000);
+});
 
 test('copies that overlap are cut as one, and no line sinks straight down deeper than the bit may', async () => {
   const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee() } as const;
@@ -170,7 +170,7 @@ test('copies that overlap are cut as one, and no line sinks straight down deeper
     z = Number(to[1]);
   }
   expect(deepest).toBeLessThanOrEqual(sharp.maxPlungeDepth + 0.001);
-}, 60_000);
+});
 
 test('letters follow the surface that they are cut into, and stay off a wall beside them', async () => {
   const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee() } as const;
@@ -198,7 +198,7 @@ test('letters follow the surface that they are cut into, and stay off a wall bes
   for (const x of [33.05, 66.95]) expect(Math.abs(depth(x) - full)).toBeLessThan(0.12);
   expect(depth(50.05)).toBeLessThan(full - 0.5);
   expect(plan.summary.findings.map((f) => f.rule)).not.toContain('keep-cut');
-}, 60_000);
+});
 
 test('on ground that slopes across or along it a groove keeps its width at the surface', async () => {
   const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee() } as const;
@@ -237,7 +237,7 @@ test('on ground that slopes across or along it a groove keeps its width at the s
     expect(low).toBeGreaterThan(-0.005);
     expect(high).toBeLessThan(0.01);
   }
-}, 60_000);
+});
 
 test('what no V bit of the job cuts is a finding, and letters need a V bit', async () => {
   const source = { kind: 'shape', outline: { kind: 'rectangle' }, edge: { kind: 'plain' }, relief: vee(100) } as const;
@@ -251,7 +251,7 @@ test('what no V bit of the job cuts is a finding, and letters need a V bit', asy
   expect((await rules(job))[0]).toContain('not carved in');
   const wrong = job.passes.map((p) => (p.kind === 'letter' ? { ...p, cutter: 'em6' } : p));
   expect(wrongIn(changed(job, { passes: wrong }))).toContain('is no V bit');
-}, 60_000);
+});
 
 test('a groove over an edge of the panel is told, with the height of the edge', async () => {
   const over = (x: number) =>
@@ -267,7 +267,7 @@ test('a groove over an edge of the panel is told, with the height of the edge', 
   const [f] = await said(85);
   expect(textOf(f).message).toContain('Cut runs over an edge that is 5 mm high');
   expect(Math.abs(f.place!.x - 85)).toBeLessThan(1);
-}, 60_000);
+});
 
 test('a drawn line is engraved at one depth, and strokes around a ring are cut to and fro', async () => {
   const tan = Math.tan((sharp.includedAngle * Math.PI) / 360);
@@ -296,7 +296,7 @@ test('a drawn line is engraved at one depth, and strokes around a ring are cut t
   // From each stroke's end to the next one's nearer end: never back over the whole length of a stroke.
   expect(moves.rapidLength).toBeLessThan(12 * (6 + 2 * 7) + 120);
   expect(errorsOf(radial)).toEqual([]);
-}, 60_000);
+});
 
 test('wide grooves: an end mill clears the level bottom, the V bit cuts the walls alone', async () => {
   const deepest = 3;
@@ -326,4 +326,4 @@ test('wide grooves: an end mill clears the level bottom, the V bit cuts the wall
   // The V bit goes around once, along the walls: no wider than it must.
   const letter = plan.summary.passes.find((p) => p.kind === 'letter')!;
   expect(letter.cutLength).toBeLessThan(2.2 * 2 * (44 + 20));
-}, 60_000);
+});

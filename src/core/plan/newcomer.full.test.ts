@@ -14,8 +14,8 @@ function bunnyTriangles(): Float32Array {
 
 test('a sitting animal, 70 mm long, is carved without an error or a warning', async () => {
   await expectCarved('A sitting animal', 70, bunnyTriangles());
-}, 600_000);
+});
 
 test('a moth with folded wings, 45 mm long, is carved without an error or a warning', async () => {
   await expectCarved('A moth', 45, moth());
-}, 600_000);
+});

@@ -139,5 +139,5 @@ describe.each(JOBS)('%s', (_, make) => {
     expect(harms).toEqual([]);
     // No trembling: a way into the wood is a few moves.
     for (const p of summary.passes) expect(p.moves).toBeLessThan(4 * p.cutLength);
-  }, 120_000);
+  });
 });

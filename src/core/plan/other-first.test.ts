@@ -70,7 +70,7 @@ test('a board whose other side is cut first is planned and proven, and its piece
   expect(errorsOf(plan)).toEqual([]);
   expect(plan.summary.setups.map((s) => s.cutouts.length)).toEqual([0, 1]);
   expect(plan.summary.setups[1].cutouts[0].tabs.map((t) => t.holds)).toEqual([true, true, true]);
-}, 60_000);
+});
 
 test('halves of a cut-out keep the plane in which they meet', () => {
   const { face, back, pass } = board('about-y');

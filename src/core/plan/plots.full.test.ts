@@ -25,7 +25,7 @@ test('a cut-out whose line begins on no plot has its board planned on wider ones
   const rings = summary.passes.flatMap((p) => (p.kind === 'cutout' ? (p.facts as { rings: number[][] }).rings : []));
   expect(rings).toHaveLength(2);
   expect(errorsOf(plan)).toEqual([]);
-}, 120_000);
+});
 
 test('a relief on a large board is roughed by the program that it gets on a small one, and finished and cut out as well', async () => {
   const planned = async (board: { x: number; y: number }) => {
@@ -43,7 +43,7 @@ test('a relief on a large board is roughed by the program that it gets on a smal
   expect(large[rough].moves).toBe(small[rough].moves);
   // Its rows begin where the plot does, and what they leave beside the cut-out differs by a hair.
   for (const i of [finish, cutout]) expect(large[i].cutLength / small[i].cutLength).toBeCloseTo(1, 1);
-}, 120_000);
+});
 
 test('a piece that a program parts from its frame is loose, on whatever plot it lies', async () => {
   const bare = domes(LARGE, [
@@ -59,4 +59,4 @@ test('a piece that a program parts from its frame is loose, on whatever plot it 
   const held = summary.programs.at(-1)!.held;
   expect(held.loose).toHaveLength(2);
   expect(held.loose.map((l) => Math.round(l.x / 100)).sort()).toEqual([20, 3]);
-}, 120_000);
+});

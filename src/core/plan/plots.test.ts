@@ -178,7 +178,7 @@ test('a layer that turns out to reach beyond its plot is planned on a wider one,
     cut.data[Math.round((650 - cut.originY) / cut.cell) * cut.width + Math.round((x - cut.originX) / cut.cell)];
   // Its whole length is carved: the trench around it lies at both ends.
   for (const x of [650 - 82, 650 + 82]) expect(at(x)).toBeLessThan(-4);
-}, 120_000);
+});
 
 describe('a board in plots', () => {
   const view = domes(LARGE, [
@@ -199,7 +199,7 @@ describe('a board in plots', () => {
   beforeAll(async () => {
     expect(wrongIn(view)).toBe('');
     plan = await planJob(view.document, shapesOnly, env as never);
-  }, 120_000);
+  });
 
   test('is planned and proven as one job: both reliefs with one base plane, each pass one path over its plots', () => {
     expect(errorsOf(plan)).toEqual([]);
@@ -263,7 +263,7 @@ describe('a board in plots', () => {
     expect(kept.figures.deep).toBeCloseTo(1, 2);
     expect(kept.place!.x).toBeGreaterThan(895);
     expect(kept.place!.x).toBeLessThan(945);
-  }, 120_000);
+  });
 });
 
 test('a large board that is carved on both faces: its setups share their plot, and the web between them is the closed form', async () => {
@@ -279,4 +279,4 @@ test('a large board that is carved on both faces: its setups share their plot, a
   expect(Math.abs(plan.summary.boards[0].thinnest - web)).toBeLessThan(0.01);
   for (const [i, d] of [FACE_DISH, BACK_DISH].entries())
     expect(setupPlan(plan, i).summary.deepest).toBeCloseTo(d.depth, 1);
-}, 120_000);
+});

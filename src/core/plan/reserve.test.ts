@@ -60,7 +60,7 @@ describe('a pass in reserve', () => {
     expect(moves(summary.programs[1])).toBe(moves(alone.summary.programs[0]));
     expect(alone.summary.programs[0].seconds).toBe(summary.programs[1].seconds);
     expect(summary.programs[0].text).toContain('reserve');
-  }, 60_000);
+  });
 
   test('counts by itself, and has its own figures', async () => {
     const { summary } = await plan;
@@ -91,7 +91,7 @@ describe('a pass in reserve', () => {
       [1, true],
       [1, false],
     ]);
-  }, 60_000);
+  });
 
   test('what only its order shows is told as such', async () => {
     const { summary } = await plan;
@@ -117,5 +117,5 @@ describe('a pass in reserve', () => {
       expect(f.subject.reserve).toBe(true);
       expect(textOf(f).message).toContain('when what is in reserve is cut too');
     }
-  }, 60_000);
+  });
 });

@@ -51,7 +51,7 @@ test('a smaller roughing bit goes only where the larger one left something', asy
   const { rough } = both;
   const k = Math.round((35 - rough!.originY) / 0.2) * rough!.width + Math.round((95 - rough!.originX) / 0.2);
   expect(rough!.data[k]).toBeLessThan(-5);
-}, 60_000);
+});
 
 test('a second, smaller bit clears only the corners and arms of a level field that the first did not enter', async () => {
   const job = pocket();
@@ -76,7 +76,7 @@ test('a second, smaller bit clears only the corners and arms of a level field th
     const k = Math.round((y - cut.originY) / 0.2) * cut.width + Math.round((x - cut.originX) / 0.2);
     expect(Math.abs(cut.data[k] - target.data[k])).toBeLessThan(0.01);
   }
-}, 60_000);
+});
 
 /** Three domes that run into each other on a ground: creases that a ball of 6.35 mm does not get to the bottom of. */
 function domes(): SetupView {
@@ -108,7 +108,7 @@ test('a ball half as wide after a larger one goes only into the creases, and lea
   // What it leaves out stood no higher than its tolerance: as much is left over as without the larger ball.
   expect(both.summary.left.volume).toBeLessThan(1.02 * alone.summary.left.volume);
   expect(both.summary.left.deepest).toBeLessThan(alone.summary.left.deepest + 0.02);
-}, 60_000);
+});
 
 /** Rows of low domes that touch: a net of creases. */
 function pearls(): SetupView {
@@ -140,4 +140,4 @@ test('where low wood is left in narrow creases the smaller ball follows them, in
   expect(rows.summary.programs.at(-1)!.text).not.toMatch(/line \d+ of \d+/);
   expect(last(along).seconds).toBeLessThan(0.93 * last(rows).seconds);
   expect(along.summary.left.volume).toBeLessThan(1.15 * rows.summary.left.volume);
-}, 60_000);
+});

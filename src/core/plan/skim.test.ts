@@ -90,7 +90,6 @@ test.each(['face', 'back'] as const)(
     expect(Math.max(...plan.cut.data)).toBeLessThanOrEqual(1e-6);
     expect(plan.summary.deepest).toBeCloseTo(3, 1);
   },
-  60_000,
 );
 
 test('a finished face is not skimmed, nor a board too uneven to pass over, nor one too thin', async () => {
@@ -108,4 +107,4 @@ test('a finished face is not skimmed, nor a board too uneven to pass over, nor o
   expect(orderProblem([{ kind: 'rough' }, { kind: 'skim' }])).toBe(
     'skimming after roughing would take off what is cut already',
   );
-}, 60_000);
+});

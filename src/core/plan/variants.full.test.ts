@@ -44,4 +44,4 @@ test.each<[string, (j: SetupView) => void]>([
       bit(j, 0, 'ball3', 1.27);
     },
   ],
-])('%s: nothing to warn of', (_, edit) => expectClean(edit), 60_000);
+])('%s: nothing to warn of', (_, edit) => expectClean(edit));

@@ -41,7 +41,7 @@ test.each<[string, (j: SetupView) => void]>([
       if (p.kind === 'rough') Object.assign(p, { stepdown: 1.2, stockToLeave: 0.5 });
     },
   ],
-])('%s: nothing to warn of', (_, edit) => expectClean(edit), 60_000);
+])('%s: nothing to warn of', (_, edit) => expectClean(edit));
 
 test('in a frame the ball goes down in levels into the corners that the end mill does not reach', async () => {
   const { found, bites, summary } = await planLoaf((j) => {

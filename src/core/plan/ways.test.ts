@@ -20,7 +20,7 @@ describe('the ways of a plan', () => {
       applyEdits(face.document, addPass(face, 'rough', drawerBit('em-6.35')));
     plan = await planShapes(face);
     ways = plan.ways;
-  }, 120_000);
+  });
 
   test('are the motions of the written programs, one for one, with their lines and feeds', () => {
     let at = 0;

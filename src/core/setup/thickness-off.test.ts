@@ -49,4 +49,4 @@ test('programs counted from the bed, cut into a board that is thicker, leave the
     const { now, planned } = await web(z);
     expect(now - planned).toBeCloseTo(z === 'top' ? 0.2 : -0.2, 1);
   }
-}, 120_000);
+});

@@ -19,8 +19,8 @@ const hands: Record<Which, Hand<ArrangeApi>> = {
 };
 
 /**
- * What one of the workers that arrange is asked for, two a page: the quick one answers while a hand moves, the thorough one
- * works out full grids, so that a new drag never waits for the last one's full grid.
+ * What one of the workers that arrange is asked for, two a page: the quick one answers while a hand moves and sharpens what is
+ * shown when it rests, the thorough one works out full grids, so that neither ever waits for the last full grid.
  * @throws WorkerGone, and what the worker refuses
  */
 export const arranged = <T>(which: Which, call: (a: Remote<ArrangeApi>) => Promise<T>): Promise<T> =>
@@ -63,7 +63,7 @@ export function useArrangement(job: SetupView | undefined, { selected, axis, mov
     () =>
       new Arranging({
         coarse: (input) => hands.quick.ask((a) => a.coarse(input)),
-        fine: (input) => hands.thorough.ask((a) => a.fine(input)),
+        fine: (input) => hands.quick.ask((a) => a.fine(input)),
         full: (input) => hands.thorough.ask((a) => a.full(input)),
       }),
   );

@@ -30,7 +30,7 @@ export function Opening({ first }: { first: FirstLook }) {
             )}
           </div>
           <div className="h-[172px] shrink-0 rounded-xl border border-base-300 bg-base-100" />
-          <div className="h-16 shrink-0 max-sm:hidden" />
+          <div className="h-[71px] shrink-0 max-sm:hidden" />
         </main>
         <div className="w-[306px] shrink-0 border-l border-base-300 bg-base-100 max-lg:hidden 2xl:w-[380px]" />
       </div>

@@ -44,4 +44,4 @@ test('a trench that was widened for a holder is told, and one drawn too narrow w
   expect((await told()).map((f) => [f.severity, f.figures.narrow])).toEqual([['note', false]]);
   Object.assign(view.passes[0], { area: { kind: 'relief', trench: 12 } });
   expect((await told()).map((f) => [f.severity, f.figures.narrow, f.fixes.length])).toEqual([['warning', true, 1]]);
-}, 60_000);
+});
