@@ -38,7 +38,7 @@ async function upload(page: Page, file: string): Promise<void> {
 }
 
 async function proven(page: Page): Promise<void> {
-  await expect(page.getByRole('button', { name: /^Programs, / })).toBeVisible({ timeout: 180_000 });
+  await expect(page.getByRole('button', { name: /^Programs, / })).toBeVisible({ timeout: 300_000 });
 }
 
 test('the bunny: dropped in, planned, proven, its programs downloaded', async ({ page }) => {

@@ -45,7 +45,7 @@ test('a drum from patterns to programs: entered by its diameter, carved over its
   await field(page, 'Machine').selectOption({ label: 'Bench router 600 with rotary axis' });
   await saved(page);
   expect((await document()).machine.rotary).toMatchObject({ along: 'x', letter: 'A' });
-  await expect(page.getByText('proven', { exact: true })).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText('proven', { exact: true })).toBeVisible({ timeout: 300_000 });
   await page.getByRole('button', { name: 'turn', exact: true }).click();
   await expect(page.getByRole('application', { name: /^The drum; the arrow keys turn it/ })).toBeVisible();
   // The programs turn it, and say their feeds in inverse time.

@@ -162,8 +162,8 @@ test('a tablet is paired by the code that is shown at the machine, works, and is
   // A press before the page has come to life does nothing: it is pressed until a board is there.
   await expect(async () => {
     await tablet.getByRole('button', { name: 'Start from an empty board' }).click({ timeout: 5000 });
-    await tablet.waitForURL(/\/jobs\//, { timeout: 10_000 });
-  }).toPass({ timeout: 120_000 });
+    await tablet.waitForURL(/\/jobs\//, { timeout: 120_000 });
+  }).toPass({ timeout: 300_000 });
   await enter(tablet, 'Thickness', '21');
   await saved(tablet);
 

@@ -50,7 +50,7 @@ async function open(page: Page, document = plaque): Promise<string> {
   await page.goto(`/jobs/${id}`);
   await page.getByRole('button', { name: /^Arrange / }).click();
   // Planning and other pages may want the machine meanwhile.
-  await expect(page.locator('[data-sharp="true"]')).toBeVisible({ timeout: 120_000 });
+  await expect(page.locator('[data-sharp="true"]')).toBeVisible({ timeout: 300_000 });
   return id;
 }
 

@@ -47,7 +47,7 @@ test('a file becomes programs in six actions where nothing is changed but the bo
   await enter(page, 'Length, x', '130');
   await enter(page, 'Width, y', '110');
   await enter(page, 'Thickness', '24');
-  await programs(page).click({ timeout: 180_000 });
+  await programs(page).click({ timeout: 300_000 });
   const download = page.waitForEvent('download');
   await page.getByRole('link', { name: 'Download all programs' }).click();
   expect((await download).suggestedFilename()).toContain('.zip');
@@ -68,7 +68,7 @@ test('a file, chosen in a dialog, becomes programs by keyboard alone', async ({ 
   await expect(field(page, 'Thickness')).toHaveValue('25 mm');
   await tabTo(page, /^Passes/);
   await page.keyboard.press('Enter');
-  await expect(programs(page)).toBeVisible({ timeout: 180_000 });
+  await expect(programs(page)).toBeVisible({ timeout: 300_000 });
   await tabTo(page, /^Programs, /);
   await page.keyboard.press('Enter');
   await tabTo(page, /^Download all programs/);
@@ -151,7 +151,7 @@ test('the paths of the bits are shown over the board, told apart, and read at th
   await station(page, 'Arrange').click();
   await add(page, 'Oval');
   await station(page, 'Proof').click();
-  await expect(programs(page)).toBeVisible({ timeout: 180_000 });
+  await expect(programs(page)).toBeVisible({ timeout: 300_000 });
   await page.getByRole('button', { name: 'paths', exact: true }).click();
   const legend = page.getByTestId('ways');
   for (const kind of ['rapid', 'feed in the air', 'cutting', 'going in']) await expect(legend).toContainText(kind);
@@ -165,7 +165,7 @@ test('the paths of the bits are shown over the board, told apart, and read at th
       if (/line \d+, cutting, tip at .* takes/.test((await page.getByTestId('way-here').textContent())!)) return;
     }
     throw new Error('nothing is cut on the way');
-  }).toPass({ timeout: 30_000 });
+  }).toPass({ timeout: 120_000 });
   await page.getByRole('button', { name: 'turn', exact: true }).click();
   await expect(legend).toBeHidden();
   const alone = page.getByRole('button', { name: 'piece alone' });

@@ -16,7 +16,7 @@ test.afterAll(async () => {
 const station = (page: Page, name: string) => page.getByRole('button', { name: new RegExp(`^${name} `) });
 const view = (page: Page) => page.getByTestId('board-view');
 const proven = (page: Page) =>
-  expect(page.getByRole('button', { name: /^Programs, / })).toBeVisible({ timeout: 180_000 });
+  expect(page.getByRole('button', { name: /^Programs, / })).toBeVisible({ timeout: 300_000 });
 const relief = (name: string) => ({
   name,
   mimeType: 'model/stl',
@@ -62,6 +62,26 @@ async function letGo(
     { d: data, p: at },
   );
 }
+
+test('a proven job has a picture of its board before any script runs, and the rack shows the same one', async ({
+  page,
+}) => {
+  const id = await oval(page);
+  await expect(page.locator('canvas[data-drawn="proven"]')).toBeVisible();
+  const html = await (await page.request.get(`${BASE}/jobs/${id}?station=proof`)).text();
+  const src = /<img[^>]+src="(\/api\/plans\/[^"]+\/picture\?setup=[^"]+)"/.exec(html)?.[1].replaceAll('&amp;', '&');
+  expect(src).toBeDefined();
+  const answer = await page.request.get(`${BASE}${src}`);
+  expect(answer.headers()['content-type']).toBe('image/webp');
+  expect((await answer.body()).length).toBeGreaterThan(500);
+  // Where layers are looked at, it shows those.
+  const arranging = await (await page.request.get(`${BASE}/jobs/${id}?station=arrange`)).text();
+  expect(arranging).toMatch(new RegExp(`src="/api/jobs/${id}/revisions/[^"]+/picture"`));
+  await page.goto(BASE);
+  const card = page.getByRole('img', { name: /, the proven cut from above$/ }).first();
+  await expect(card).toHaveAttribute('src', src!);
+  await expect.poll(() => card.evaluate((e: HTMLImageElement) => e.naturalWidth)).toBeGreaterThan(0);
+});
 
 test('the board is looked at from close by: with the wheel, keys, buttons and by hand; depths are read on the plan’s own cells', async ({
   page,

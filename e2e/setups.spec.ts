@@ -93,10 +93,10 @@ test('a program dropped on Proof is judged: one that cuts too deep by its line, 
   const text = `${head}G1 Z-9 F300\nX5 F1800\nG0 Z5\nM5\nM30\n`;
   const choose = given.getByLabel('Choose programs');
   await choose.setInputFiles({ name: 'mine.nc', mimeType: 'text/plain', buffer: Buffer.from(text) });
-  await expect(given.getByText(/^mine\.nc: do not cut it, \d+ things are wrong/)).toBeVisible({ timeout: 60_000 });
+  await expect(given.getByText(/^mine\.nc: do not cut it, \d+ things are wrong/)).toBeVisible({ timeout: 300_000 });
   await expect(given.getByText(/mine\.nc, line [78]/).first()).toBeVisible();
   await choose.setInputFiles({ name: 'mine.nc', mimeType: 'text/plain', buffer: Buffer.from(`${head}G5 X1\n`) });
-  await expect(given.getByText('mine.nc, line 7: G5 is not followed by this reader')).toBeVisible({ timeout: 60_000 });
+  await expect(given.getByText('mine.nc, line 7: G5 is not followed by this reader')).toBeVisible({ timeout: 300_000 });
 });
 
 test('a document with everything wrong opens at every station, and lists it all', async ({ page }) => {

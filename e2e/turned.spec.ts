@@ -64,7 +64,7 @@ test('a handle by hand: a contour with flutes from the menu, square stock turned
   await saved(page);
   expect((await jobOf(id)).passes.map((p) => p.kind)).toEqual(['turn', 'finish', 'part']);
   await page.getByRole('button', { name: /^Proof / }).click();
-  await expect(page.getByText('proven', { exact: true })).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText('proven', { exact: true })).toBeVisible({ timeout: 300_000 });
   await expect(page.getByText(/Inside it lies a core/)).toBeVisible();
   await page.getByRole('button', { name: /^Run / }).click();
   await expect(page.getByText(/A square one is turned round first/)).toBeVisible();

@@ -124,7 +124,7 @@ test('a hanging slot: added, proven, and hollow in the section; its head in the 
     expect.objectContaining({ kind: 'hang', cutter: 'slot9', towards: 270, places: [{ x: 30, y: 67.5 }] }),
   ]);
   // Across the middle of the board the head has been along beneath the wood.
-  await expect(page.getByTestId('hollow').first()).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByTestId('hollow').first()).toBeVisible({ timeout: 300_000 });
   await expect(page.getByRole('button', { name: /^Slot 1/ }).first()).toBeVisible();
   await enter(page, 'Depth', '4');
   await station(page, 'Proof').click();
@@ -165,7 +165,7 @@ test('what both faces share follows, until it is made independent; the board is 
   await enter(page, 'Moved by', '0.4');
   await page.getByRole('button', { name: 'Cut it beside its place' }).click();
   const cases = page.getByRole('list', { name: 'The board beside its place' }).getByRole('listitem');
-  await expect(cases).toHaveCount(9, { timeout: 120_000 });
+  await expect(cases).toHaveCount(9, { timeout: 300_000 });
   await expect(cases.nth(0)).toContainText('in its place');
   await expect(cases.nth(1)).toContainText('moved 0.4, 0 mm');
   await expect(cases.nth(1)).toContainText('steps up to 0.4 mm');
