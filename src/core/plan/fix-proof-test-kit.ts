@@ -63,7 +63,6 @@ export const IN_PROOF: Scene[] = [
       back.setup.register = 'none';
       return face;
     },
-    'long',
   ],
   ['dowel-tight', () => doweled((p) => (p.dowel = 7))],
   ['dowel-blind', () => doweled((p) => (p.depth = 4))],

@@ -124,6 +124,10 @@ test.each<[string, (j: SetupView) => void, string]>([
     'outside-machine',
   ],
 ])('a relief %s is an error', async (_, edit, rule) => {
-  const { summary } = await planLoaf(edit);
+  const { summary } = await planLoaf((j) => {
+    // Told on any cell.
+    j.cell = 0.4;
+    edit(j);
+  });
   expect(summary.findings.filter((f) => f.severity === 'error').map((f) => f.rule)).toContain(rule);
 });
