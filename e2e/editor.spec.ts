@@ -56,6 +56,22 @@ test('the address says where one is: reload, Back and a link come to the same pl
   expect(page.url()).toContain(id);
 });
 
+test('a page hears of what another has saved, and not of what it has saved itself', async ({ page }) => {
+  const id = await emptyBoard(page);
+  await station(page, 'Board').click();
+  let read = 0;
+  page.on('request', (r) => {
+    if (r.method() === 'GET' && new URL(r.url()).pathname === `/api/jobs/${id}`) read++;
+  });
+  for (const thickness of [21, 22, 23]) {
+    await enter(page, 'Thickness', String(thickness));
+    await expect.poll(async () => (await jobOf(id)).board.thickness).toBe(thickness);
+  }
+  // Long enough for a question that saving would have led to.
+  await page.waitForTimeout(1000);
+  expect(read).toBe(0);
+});
+
 test('undo works in a field whose text is not being edited, and leaves alone the text that is', async ({ page }) => {
   const id = await emptyBoard(page);
   await station(page, 'Board').click();

@@ -39,6 +39,13 @@ function tryMemory<T>(use: () => T, otherwise: T): T {
 
 const NAME = 'zealous-grain';
 
+/** What tabs tell each other through: one a page, for a page hears what it says through another. */
+let channel: BroadcastChannel | null = null;
+function tabs(): BroadcastChannel {
+  channel ??= new BroadcastChannel(NAME);
+  return channel;
+}
+
 /** The browser that the page is in; on the server, where pages begin, there is none. */
 export const browser: Browser = {
   search: () => (typeof window === 'undefined' ? '' : location.search),
@@ -48,24 +55,20 @@ export const browser: Browser = {
     else history.replaceState(null, '', url);
   },
   watch: (thing, { place, online, elsewhere }) => {
-    const channel = new BroadcastChannel(NAME);
-    channel.onmessage = (m) => m.data === thing && elsewhere();
+    const told = (m: MessageEvent) => m.data === thing && elsewhere();
+    tabs().addEventListener('message', told);
     const back = () => document.visibilityState === 'visible' && elsewhere();
     addEventListener('popstate', place);
     addEventListener('online', online);
     document.addEventListener('visibilitychange', back);
     return () => {
-      channel.close();
+      tabs().removeEventListener('message', told);
       removeEventListener('popstate', place);
       removeEventListener('online', online);
       document.removeEventListener('visibilitychange', back);
     };
   },
-  tell: (thing) => {
-    const channel = new BroadcastChannel(NAME);
-    channel.postMessage(thing);
-    channel.close();
-  },
+  tell: (thing) => tabs().postMessage(thing),
   memory: {
     get: (name) => tryMemory(() => sessionStorage.getItem(`${NAME} ${name}`), null),
     put: (name, text) =>

@@ -155,6 +155,36 @@ test('two saves on top of the same version: nothing goes on before a person has 
   expect(shown().document?.name).toBe('Theirs');
 });
 
+test('an answer that a save here has overtaken takes nothing back, and stands in no conflict with it', async () => {
+  const load = server.load.bind(server);
+  let answer = () => {};
+  server.load = async () => {
+    const stored = await load();
+    await new Promise<void>((go) => {
+      answer = go;
+    });
+    return stored;
+  };
+  await elsewhere('Theirs');
+  browser.elsewhere();
+  await pass(0);
+  answer();
+  await pass(0);
+  expect(shown().document?.name).toBe('Theirs');
+  browser.elsewhere();
+  await pass(0);
+  rename('Mine');
+  await pass(500);
+  expect(editor.get().saving).toBe('saved');
+  answer();
+  await pass(0);
+  expect(shown().document?.name).toBe('Mine');
+  rename('Mine too');
+  await pass(500);
+  expect(editor.get()).toMatchObject({ conflict: null, saving: 'saved' });
+  expect(server.document.name).toBe('Mine too');
+});
+
 test('the other version is taken when a person says so', async () => {
   await elsewhere('Theirs');
   rename('Mine');

@@ -166,8 +166,10 @@ export class Editor extends Store<EditorState> {
   /** Shows what has been saved elsewhere since, while nothing is under way here. */
   private async catchUp(): Promise<void> {
     if (!this.isAtRest) return;
+    const before = this.state.revision;
     const { revision, plan, kept, ...stored } = await this.server.load();
-    if (!this.isAtRest || revision === this.state.revision) return;
+    // What has been saved here since it was asked for is newer than the answer.
+    if (!this.isAtRest || this.state.revision !== before || revision === before) return;
     this.set({ line: { entries: stored.chain, at: stored.at } });
     if (kept !== null) this.set({ conflict: { head: revision, kept } });
     this.sync.begin(revision);
