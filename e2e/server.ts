@@ -18,6 +18,9 @@ export class TestServer {
   constructor(private readonly more: Record<string, string> = {}) {}
 
   async start(): Promise<void> {
+    // One that was left behind would be tested instead, whatever it was built from.
+    const other = await fetch(BASE).catch(() => null);
+    if (other) throw new Error(`something answers at ${BASE} already; end it, and test again`);
     this.child = spawn('node', ['scripts/serve.mjs'], {
       env: { ...process.env, ZG_DATA: this.data, ZG_PORT: String(PORT), NEXT_TELEMETRY_DISABLED: '1', ...this.more },
       stdio: 'ignore',
