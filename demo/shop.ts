@@ -259,10 +259,10 @@ const JOBS = {
   'OE-109': () => demoJob([], peelHandle),
 } satisfies Record<string, () => Promise<DemoJob>>;
 
-/** One of the jobs that the sample shop starts with, by its order. */
 export type DemoOrder = keyof typeof JOBS;
 export const DEMO_ORDERS = Object.keys(JOBS) as DemoOrder[];
 
+/** One of the jobs that the sample shop starts with, by its order. */
 export const demoJobOf = (order: DemoOrder): Promise<DemoJob> => JOBS[order]();
 
 /** The jobs that the sample shop starts with; all of it is made here. */

@@ -12,6 +12,9 @@ export default async function Page({ params, searchParams }: Asked) {
   const { id } = await params;
   const fields = Object.entries(await searchParams).flatMap(([k, v]) => (typeof v === 'string' ? [[k, v]] : []));
   const { station, setup } = placeOf(new URLSearchParams(fields).toString());
-  const first = await firstLook(await shop(), id, { setup, layers: station === 'Arrange' });
+  // A shop that cannot be opened is told by what the page asks for next, with the remedy.
+  const first = await shop()
+    .then((opened) => firstLook(opened, id, { setup, layers: station === 'Arrange' }))
+    .catch(() => null);
   return <JobScreen key={id} id={id} first={first} />;
 }
