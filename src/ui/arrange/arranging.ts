@@ -35,6 +35,8 @@ interface Wanted {
 
 /** Layers worked out as they change: coarse at every change, the newest first and none in between, and sharp when they rest. */
 export class Arranging extends Store<Arranged> {
+  /** What was asked for last, and the same as long as it is not worked on. */
+  private asked: ArrangeInput | null = null;
   private latest: ArrangeInput | null = null;
   private busy = false;
   private next: Wanted | null = null;
@@ -42,28 +44,36 @@ export class Arranging extends Store<Arranged> {
   private wanted = '';
   private timer: ReturnType<typeof setTimeout> | undefined;
 
-  constructor(private readonly arrangers: Arrangers) {
+  /** @param onCoarse is told of each coarse look just before it is shown, so that what goes with it is drawn with it */
+  constructor(
+    private readonly arrangers: Arrangers,
+    private readonly onCoarse: () => void = () => {},
+  ) {
     super({ coarse: null, sharp: null });
   }
 
-  /** Shows other layers; while something moves only the coarse grid is worked on. */
+  /** Shows other layers; while something moves only the coarse grid is worked on. The same input once more is no other. */
   show(input: ArrangeInput): void {
+    if (input === this.asked) return;
+    this.asked = input;
     this.latest = input;
     void this.work();
-    const key = surfaceKey(input);
     if (input.moving) {
       clearTimeout(this.timer);
       this.wanted = '';
-    } else if (key !== this.wanted) {
-      clearTimeout(this.timer);
-      this.wanted = key;
-      this.timer = setTimeout(() => void this.sharpen({ input, of: key }), REST);
+      return;
     }
+    const key = surfaceKey(input);
+    if (key === this.wanted) return;
+    clearTimeout(this.timer);
+    this.wanted = key;
+    this.timer = setTimeout(() => void this.sharpen({ input, of: key }), REST);
   }
 
   stop(): void {
     clearTimeout(this.timer);
     this.wanted = '';
+    this.asked = null;
     this.latest = null;
     this.next = null;
   }
@@ -75,7 +85,9 @@ export class Arranging extends Store<Arranged> {
       const mine = this.latest;
       this.latest = null;
       const coarse = await this.arrangers.coarse(mine).catch((e) => this.failed(e, mine));
-      if (coarse) this.set({ coarse });
+      if (!coarse) continue;
+      this.onCoarse();
+      this.set({ coarse });
     }
     this.busy = false;
   }
@@ -85,6 +97,7 @@ export class Arranging extends Store<Arranged> {
     if (e instanceof WorkerGone) {
       clearTimeout(this.timer);
       this.wanted = '';
+      this.asked = null;
       this.timer = setTimeout(() => this.show(input), AGAIN);
     }
     return null;

@@ -1,4 +1,5 @@
 'use client';
+import { replaceEqualDeep } from '@tanstack/react-query';
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } from 'react';
 import { sourceKind } from '@/core/arrange/kinds/registry';
 import { resizeLayer } from '@/core/arrange/new-layer';
@@ -87,7 +88,8 @@ export function LayerHandles({ job, selected, close, layout, pinching, onSelect,
     if (drag.kind === 'move') {
       if (Math.hypot(p.x - drag.x, p.y - drag.y) * scale < STILL && !pending.current) return;
       const moved = moveEdit(drag, p, e, REACH / scale);
-      setSnaps(moved.snaps);
+      const now = replaceEqualDeep(snaps, moved.snaps);
+      if (now !== snaps) setSnaps(now);
       edit = moved.edit;
     } else
       edit = drag.kind === 'size' ? sizeEdit(drag, p, e.shiftKey) : turnEdit(drag.layer, p, e.ctrlKey || e.metaKey);

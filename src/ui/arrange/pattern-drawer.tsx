@@ -69,7 +69,7 @@ export function PatternDrawer({ onPlace }: { onPlace(p: Pattern): void }) {
     return words.every((w) => about.includes(w));
   });
   return (
-    <section aria-label="Pattern drawer" className="panel flex h-[122px] items-stretch gap-2 px-2 py-1.5">
+    <section aria-label="Pattern drawer" className="panel isolate flex h-[122px] items-stretch gap-2 px-2 py-1.5">
       <div className="w-[132px] shrink-0">
         <h2 className="slab text-[15px]">Pattern drawer</h2>
         <input

@@ -1,17 +1,20 @@
 import { useSyncExternalStore } from 'react';
 import { Store } from '../editor/store';
+import type { Pace } from '../job/pace';
 
 type Place = { x: number; y: number };
 
 /** The place of the board that is pointed at, mm: kept apart from all else, so that a pointer that moves draws no more than what shows it. */
 export class PointerPlace extends Store<{ at: Place | null }> {
-  constructor() {
+  constructor(private readonly pace: Pace) {
     super({ at: null });
   }
-  readonly put = (at: Place | null): void => {
-    const was = this.state.at;
-    if (at?.x !== was?.x || at?.y !== was?.y) this.set({ at });
-  };
+  /** Points at another place; under a hand that moves something it is drawn together with that. */
+  readonly put = (at: Place | null): void =>
+    this.pace.join('pointer', () => {
+      const was = this.state.at;
+      if (at?.x !== was?.x || at?.y !== was?.y) this.set({ at });
+    });
 }
 
 export const usePointer = ({ subscribe, get }: PointerPlace): Place | null =>

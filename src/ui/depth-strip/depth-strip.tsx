@@ -123,7 +123,7 @@ export function DepthStrip(props: Props) {
   });
 
   return (
-    <div className="panel relative select-none overflow-hidden" style={{ height }}>
+    <div className="panel relative isolate select-none overflow-hidden" style={{ height }}>
       <div className="absolute inset-x-3 top-1 z-10 flex gap-4 text-[13px]">
         <p className="soft min-w-0 flex-1 truncate">
           {round ? 'across, from its right end' : <>heights × {trimNumber(tall, tall < 1 ? 2 : 1)}</>} · hatched: cut

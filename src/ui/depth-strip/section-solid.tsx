@@ -15,25 +15,47 @@ export interface SectionPlace {
   thickness: number;
 }
 
+/** A coordinate as it is written in a path, to a tenth of a pixel. */
+const tenth = (v: number): number => Math.round(v * 10) / 10;
+
+/** Along heights from left to right, or back: level stretches by their ends alone, so that a flat ground costs nothing to draw. */
+export function traced(h: (i: number) => number, { n, at, py, thickness }: SectionPlace, back = false): string {
+  const steps: string[] = [];
+  let level = Number.NaN;
+  let passed = -1;
+  for (let s = 0; s < n; s++) {
+    const i = back ? n - 1 - s : s;
+    const y = tenth(py(Math.max(h(i), -thickness)));
+    if (y === level && s < n - 1) {
+      passed = i;
+      continue;
+    }
+    if (passed >= 0 && y !== level) steps.push(`${tenth(at(passed))} ${level}`);
+    steps.push(`${tenth(at(i))} ${y}`);
+    level = y;
+    passed = -1;
+  }
+  return steps.join('L');
+}
+
 /** The wood along a section: what stands between the side that is up and the underside, with lines for roughing and target. */
 export function SectionSolid({ heights, place }: { heights: Heights; place: SectionPlace }) {
-  const { n, at, py, thickness } = place;
-  const line = (h: (i: number) => number, order: number[]) =>
-    order.map((i) => `L${at(i).toFixed(1)} ${py(Math.max(h(i), -thickness)).toFixed(1)}`).join('');
-  const forth = Array.from({ length: n }, (_, i) => i);
-  const trace = (h: ArrayLike<number>) => `M${line((i) => h[i], forth).slice(1)}`;
   const { target, cut, rough, under } = heights;
+  const { n, at, py, thickness } = place;
+  const trace = (h: ArrayLike<number>) => `M${traced((i) => h[i], place)}`;
   const solid = cut ?? target;
+  const top = trace(solid);
+  const low = tenth(py(-thickness));
   // Where the board is open its underside is no higher than what is up.
   const below = under
-    ? line((i) => Math.min(under[i], solid[i]), forth.toReversed())
-    : line(() => -thickness, [n - 1, 0]);
+    ? traced((i) => Math.min(under[i], solid[i]), place, true)
+    : `${tenth(at(n - 1))} ${low}L${tenth(at(0))} ${low}`;
   return (
     <>
-      <path d={`${trace(solid)}${below}Z`} fill="var(--wood)" />
+      <path d={`${top}L${below}Z`} fill="var(--wood)" />
       {rough && <path d={trace(rough)} fill="none" stroke="var(--soft)" strokeWidth={1.2} strokeDasharray="4 3" />}
-      <path d={trace(solid)} fill="none" stroke="var(--color-base-content)" strokeWidth={1.5} />
-      {under && <path d={`M${below.slice(1)}`} fill="none" stroke="var(--color-base-content)" strokeWidth={1.5} />}
+      <path d={top} fill="none" stroke="var(--color-base-content)" strokeWidth={1.5} />
+      {under && <path d={`M${below}`} fill="none" stroke="var(--color-base-content)" strokeWidth={1.5} />}
       {cut && <path d={trace(target)} fill="none" stroke="var(--color-primary)" strokeWidth={0.7} />}
     </>
   );

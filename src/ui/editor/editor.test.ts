@@ -74,7 +74,7 @@ test('a change that changes nothing is no step and no save', async () => {
 });
 
 test('what is tried out is shown, is no step, and is gone when it is let go', () => {
-  editor.tryOut((j) => void (j.boards[0].x = 500));
+  editor.tryOut(editor.tried((j) => void (j.boards[0].x = 500)));
   expect(shown()).toMatchObject({ trying: true, canUndo: false });
   expect(shown().document?.boards[0].x).toBe(500);
   editor.tryOut(null);
@@ -416,7 +416,7 @@ test('what another tab has saved is shown here while nothing is under way, and o
 
 test('what is being changed or tried out here is not taken away by what was saved elsewhere: it is chosen about', async () => {
   await server.save('v0', { ...server.document, name: 'Elsewhere' });
-  editor.tryOut((j) => void (j.name = 'Tried'));
+  editor.tryOut(editor.tried((j) => void (j.name = 'Tried')));
   browser.elsewhere();
   await pass(0);
   expect(shown()).toMatchObject({ document: { name: 'Tried' } });

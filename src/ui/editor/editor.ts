@@ -182,11 +182,14 @@ export class Editor extends Store<EditorState> {
     this.goOn(altered(this.state.line, edit));
   };
 
-  /** Shows a change without making it; null drops it. */
-  readonly tryOut = (edit: ((job: Job) => void) | null): void => {
+  /** The document as a change would leave it; null before there is one. */
+  readonly tried = (edit: (job: Job) => void): Job | null => {
     const document = shownOn(this.state.line);
-    this.set({ draft: edit && document ? changed(document, edit) : null });
+    return document ? changed(document, edit) : null;
   };
+
+  /** Shows what a change would leave, without making it; null shows the document as it is. */
+  readonly tryOut = (document: Job | null): void => this.set({ draft: document });
 
   readonly undo = (): void => this.goOn(stepped(this.state.line, -1));
   readonly redo = (): void => this.goOn(stepped(this.state.line, 1));

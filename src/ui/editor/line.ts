@@ -1,3 +1,4 @@
+import { replaceEqualDeep } from '@tanstack/react-query';
 import { followShared } from '@/core/arrange/shared';
 import type { Job } from '@/core/doc/job';
 
@@ -20,12 +21,15 @@ const UNDO_STEPS = 200;
 
 export const shownOn = (line: Line): Job | undefined => line.entries[line.at]?.document;
 
-/** A document with a change made to a copy of it; what is one on several setups follows. */
+/**
+ * A document with a change made to a copy of it; what is one on several setups follows. What the change leaves as it was is the very same
+ * object, so that whoever has looked at it need not do so again; a change that changes nothing leaves the very same document.
+ */
 export function changed(document: Job, edit: (job: Job) => void): Job {
   const next = structuredClone(document);
   edit(next);
   followShared(document, next);
-  return next;
+  return replaceEqualDeep(document, next);
 }
 
 /** The line with a change as its newest version, and nothing to be done again; the same line where the change changes nothing. */
@@ -33,7 +37,7 @@ export function altered(line: Line, edit: (job: Job) => void): Line {
   const before = shownOn(line);
   if (!before) return line;
   const next = changed(before, edit);
-  if (JSON.stringify(next) === JSON.stringify(before)) return line;
+  if (next === before) return line;
   const kept = line.entries.slice(Math.max(0, line.at + 1 - UNDO_STEPS), line.at + 1);
   return { entries: [...kept, { id: null, document: next }], at: kept.length };
 }

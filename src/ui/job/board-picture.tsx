@@ -16,7 +16,7 @@ const TurnView = dynamic(() => import('../board-view/turn-view').then((m) => m.T
 
 /** What can be taken hold of on the board: places of a pass, or layers. */
 function Hands({ screen, layout, pinching }: { screen: OpenScreen; layout: Layout; pinching: boolean }) {
-  const { station, arranging, pass, cut, change, job, layers, editor, look, tryOut, setHeld } = screen;
+  const { station, arranging, pass, cut, change, job, layers, editor, look, tryOut, held, setHeld } = screen;
   if (station === 'Passes' && pass)
     return hasPlaces(pass, cut) ? (
       <PlaceHandles pass={pass} facts={cut} layout={layout} change={change} />
@@ -33,7 +33,8 @@ function Hands({ screen, layout, pinching }: { screen: OpenScreen; layout: Layou
       pinching={pinching}
       onSelect={editor.select}
       tryOut={(edit) => {
-        setHeld(edit !== null);
+        const now = edit !== null;
+        if (now !== held) setHeld(now);
         tryOut(edit);
       }}
       change={(edit) => {

@@ -1,8 +1,6 @@
 'use client';
-import { DndContext, type DragEndEvent, DragOverlay, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import Link from 'next/link';
-import { memo, useCallback, useMemo, useRef, useState } from 'react';
-import { ASSETS } from '@/contract/assets';
+import { memo, type RefObject, useCallback, useMemo, useRef, useState } from 'react';
 import { addressOf } from '@/contract/endpoint';
 import { type FirstLook, JOBS } from '@/contract/jobs';
 import type { Pattern } from '@/contract/patterns';
@@ -12,7 +10,9 @@ import { onScreen, pointerOn } from '../board-view/layout';
 import { useSaidUnit } from '../controls/unit';
 import { DropAnywhere } from '../uploads/drop-anywhere';
 import { BoardArea } from './board-area';
+import { Carrying, type TakePattern } from './carrying';
 import { Conflict } from './conflict';
+import { Keys } from './keys';
 import { Opening } from './opening';
 import { ScreenHeader } from './screen-header';
 import { SideCard } from './side-card';
@@ -64,6 +64,22 @@ const NO_SETUP = 'This job has no board that is clamped in a setup; import it ag
 
 /** A job: stations at the left, board, depth strip and ribbon (or the pattern drawer) in the middle, one card at the side. */
 export function JobScreen({ id, first }: { id: string; first: FirstLook | null }) {
+  const take = useRef<TakePattern>(() => {});
+  return (
+    <Carrying take={take}>
+      <LiveScreen id={id} first={first} take={take} />
+    </Carrying>
+  );
+}
+
+interface ScreenProps {
+  id: string;
+  first: FirstLook | null;
+  take: RefObject<TakePattern>;
+}
+
+/** The screen as it changes with each move. */
+function LiveScreen({ id, first, take }: ScreenProps) {
   useSaidUnit();
   const screen = useScreen(id);
   const { job, state } = screen;
@@ -71,19 +87,18 @@ export function JobScreen({ id, first }: { id: string; first: FirstLook | null }
     const problem = state.problem ?? (state.document === undefined ? null : NO_SETUP);
     return <NotOpen id={id} problem={problem} first={first} />;
   }
-  return <OpenJob screen={{ ...screen, job }} />;
+  return <OpenJob screen={{ ...screen, job }} takePattern={take} />;
 }
 
 /** What stands beside the board is drawn anew only when it has become another. */
 const CalmHeader = memo(ScreenHeader);
 const CalmStations = memo(Stations);
 const CalmSide = memo(SideCard);
+const CalmKeys = memo(Keys);
 
-function OpenJob({ screen }: { screen: OpenScreen }) {
-  const { job, state, plan, fresh, station, editor, change } = screen;
-  const [carried, setCarried] = useState<Pattern | null>(null);
+function OpenJob({ screen, takePattern }: { screen: OpenScreen; takePattern: RefObject<TakePattern> }) {
+  const { job, state, station, editor, change } = screen;
   const { ref: boardRef, size, element } = useSize<HTMLDivElement>();
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
   const { x, y } = job.board;
   const { turned, camera } = screen;
   const room = useMemo((): Room => {
@@ -97,12 +112,8 @@ function OpenJob({ screen }: { screen: OpenScreen }) {
   };
   const calm = useCalm({ screen, placeInMiddle: (p: Pattern) => place(p, null) }, screen.held);
   /** A pattern let go over the board is placed where it was let go. */
-  const dropped = (e: DragEndEvent) => {
-    setCarried(null);
-    const pattern = e.active.data.current?.pattern as Pattern | undefined;
-    const start = e.activatorEvent as PointerEvent;
-    if (!pattern || !element.current) return;
-    const hand = { clientX: start.clientX + e.delta.x, clientY: start.clientY + e.delta.y };
+  takePattern.current = (pattern, hand) => {
+    if (!element.current) return;
     const [x, y] = pointerOn(element.current, hand);
     if (x < 0 || y < 0 || x > size.width || y > size.height) return;
     const at = onScreen(room.layout).place(x, y);
@@ -118,43 +129,26 @@ function OpenJob({ screen }: { screen: OpenScreen }) {
     editor.go('Arrange');
   };
   return (
-    <DndContext
-      id="drawer"
-      sensors={sensors}
-      onDragStart={(e) => setCarried((e.active.data.current?.pattern as Pattern | undefined) ?? null)}
-      onDragEnd={dropped}
-      onDragCancel={() => setCarried(null)}
+    <DropAnywhere
+      says="Let go: each file becomes a layer"
+      className="flex h-dvh flex-col lg:min-h-[640px]"
+      onFiles={take}
     >
-      <DropAnywhere
-        says="Let go: each file becomes a layer"
-        className="flex h-dvh flex-col lg:min-h-[640px]"
-        onFiles={take}
-      >
-        <CalmHeader screen={calm.screen} />
-        {state.conflict && <Conflict id={screen.id} state={state} />}
-        <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
-          <CalmStations
-            job={calm.screen.job}
-            plan={plan}
-            fresh={fresh}
-            stopping={screen.stopping.length}
-            current={station}
-            onGo={editor.go}
-          />
-          <BoardArea screen={screen} calm={calm.screen} room={room} boardRef={boardRef} onPlace={calm.placeInMiddle} />
-          <CalmSide screen={calm.screen} />
-        </div>
-      </DropAnywhere>
-      <DragOverlay dropAnimation={null}>
-        {carried && (
-          // biome-ignore lint/performance/noImgElement: a picture made by our own server
-          <img
-            src={addressOf(ASSETS.picture, { hash: carried.hash })}
-            alt={carried.name}
-            className="h-20 rounded opacity-80 shadow-lg"
-          />
-        )}
-      </DragOverlay>
-    </DndContext>
+      <CalmKeys screen={calm.screen} />
+      <CalmHeader screen={calm.screen} />
+      {state.conflict && <Conflict id={screen.id} state={state} />}
+      <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
+        <CalmStations
+          job={calm.screen.job}
+          plan={calm.screen.plan}
+          fresh={calm.screen.fresh}
+          stopping={calm.screen.stopping.length}
+          current={station}
+          onGo={editor.go}
+        />
+        <BoardArea screen={screen} calm={calm.screen} room={room} boardRef={boardRef} onPlace={calm.placeInMiddle} />
+        <CalmSide screen={calm.screen} />
+      </div>
+    </DropAnywhere>
   );
 }

@@ -20,7 +20,7 @@ export function ScreenHeader({ screen }: { screen: OpenScreen }) {
     { label: 'Redo', keys: 'Ctrl Y', can: state.canRedo, go: state.editor.redo, icon: <Redo2 size={16} /> },
   ];
   return (
-    <header className="flex min-h-14 flex-wrap items-center gap-x-5 border-b border-base-300 bg-base-100 px-4 py-1 max-sm:px-2">
+    <header className="isolate flex min-h-14 flex-wrap items-center gap-x-5 border-b border-base-300 bg-base-100 px-4 py-1 max-sm:px-2">
       <Link href="/" aria-label="zealous grain, the shop" className="slab text-xl whitespace-nowrap">
         <span className="max-sm:hidden">zealous </span>
         <span className="text-primary">grain</span>

@@ -49,7 +49,7 @@ export function Sheet({ title, foot, children }: { title: string; foot: ReactNod
   );
   if (!narrow)
     return (
-      <aside className="flex w-[306px] shrink-0 flex-col border-l border-base-300 bg-base-100 2xl:w-[380px]">
+      <aside className="isolate flex w-[306px] shrink-0 flex-col border-l border-base-300 bg-base-100 2xl:w-[380px]">
         <div className="min-h-0 flex-1 overflow-y-auto">{children}</div>
         {foot}
       </aside>

@@ -44,7 +44,7 @@ export function Stations(props: StationsProps) {
   return (
     <nav
       aria-label="Stations"
-      className="relative flex shrink-0 overflow-x-auto border-b border-base-300 bg-base-100 lg:w-[118px] lg:flex-col lg:gap-1 lg:border-r lg:border-b-0 lg:pt-4"
+      className="relative isolate flex shrink-0 overflow-x-auto border-b border-base-300 bg-base-100 lg:w-[118px] lg:flex-col lg:gap-1 lg:border-r lg:border-b-0 lg:pt-4"
     >
       <svg
         width="24"

@@ -48,7 +48,7 @@ function webOver(grid: Grid, heights: Float32Array, under: HeightField): Web {
  * @param wanted 'cut' shows the proven cut where there is one, 'layers' the layers as they are being arranged
  */
 export function useSurface(
-  { coarse, sharp, behind }: ArrangementLook & { behind: HeightField | null },
+  { coarse, sharp, behind }: Pick<ArrangementLook, 'coarse' | 'sharp'> & { behind: HeightField | null },
   plan: PlanInfo | null,
   fresh: boolean,
   wanted: 'cut' | 'layers',

@@ -18,13 +18,14 @@ import type { Camera } from '@/ui/board-view/camera';
 import type { SectionLine, ViewMode } from '@/ui/board-view/layout';
 import { PointerPlace } from '@/ui/board-view/pointer-place';
 import { useAddFiles } from '../arrange/use-add-files';
-import { useArrangement } from '../arrange/use-arrangement';
+import { type ArrangementLook, useArrangement } from '../arrange/use-arrangement';
 import { useBehind } from '../arrange/use-behind';
+import type { Editor } from '../editor/editor';
+import { Pace } from './pace';
 import { useSurface } from './surface';
 import { useCalm } from './use-calm';
 import { type Editing, useEditor } from './use-editor';
 import { useHours } from './use-hours';
-import { useKeys } from './use-keys';
 
 /** Size and thickness of a board that can be drawn at all. */
 const drawable = boardSchema.pick({ x: true, y: true, thickness: true });
@@ -36,23 +37,40 @@ function shownSetup(document: Job | undefined, wanted: string | null): SetupView
 }
 
 /** A plan of the whole job as one setup sees it. */
-function planFor(plan: PlanState | null, view: SetupView | null): PlanInfo | null {
-  return plan && { ...plan, summary: plan.summary && view ? summaryOf(plan.summary, view.setup.id) : null };
+function planFor(plan: PlanState | null, setup: string | null): PlanInfo | null {
+  return plan && { ...plan, summary: plan.summary && setup !== null ? summaryOf(plan.summary, setup) : null };
 }
 
-/** A document as one setup of it is edited. */
-function useSetup({ document, place, editor }: Editing) {
-  const job = useMemo(() => shownSetup(document, place.setup), [document, place.setup]);
-  const setup = job?.setup.id ?? null;
+type SetupEdit = (j: SetupView) => void;
+
+/** What is waiting to be drawn of a document that is tried out. */
+const TRIED = 'tried';
+
+/** How one setup of a document is edited; what is tried out of it is worked out at once, and drawn at its pace. */
+function useEdits(editor: Editor, setup: string | null, pace: Pace, ahead: ArrangementLook['ahead']) {
   const change = useCallback(
-    (edit: (j: SetupView) => void) => editor.change((d) => edit(setupView(d, setup))),
-    [editor, setup],
+    (edit: SetupEdit) => {
+      pace.drop(TRIED);
+      ahead(null);
+      editor.change((d) => edit(setupView(d, setup)));
+    },
+    [editor, setup, pace, ahead],
   );
   const tryOut = useCallback(
-    (edit: ((j: SetupView) => void) | null) => editor.tryOut(edit && ((d) => edit(setupView(d, setup)))),
-    [editor, setup],
+    (edit: SetupEdit | null) => {
+      const tried = edit && editor.tried((d) => edit(setupView(d, setup)));
+      if (tried) {
+        ahead(setupView(tried, setup));
+        pace.put(TRIED, () => editor.tryOut(tried));
+      } else {
+        pace.drop(TRIED);
+        ahead(null);
+        editor.tryOut(null);
+      }
+    },
+    [editor, setup, pace, ahead],
   );
-  return { job, change, tryOut };
+  return { change, tryOut };
 }
 
 /** The tab is named after the job while it is open. */
@@ -81,10 +99,10 @@ function lineThrough(f: Finding | null, job: SetupView | null): SectionLine | nu
 }
 
 /** How the board is looked at; nothing of it outlives the page. */
-function useLook() {
+function useLook(pace: Pace) {
   const [mode, setMode] = useState<ViewMode>('plan');
   const [line, setLine] = useState<SectionLine | null>(null);
-  const [pointer] = useState(() => new PointerPlace());
+  const [pointer] = useState(() => new PointerPlace(pace));
   const [missed, setMissed] = useState<{ grid: Grid; mask: Uint8Array } | null>(null);
   const [seen, setSeen] = useState(false);
   const [camera, setCamera] = useState<Camera | null>(null);
@@ -125,8 +143,10 @@ export function useScreen(id: string) {
   const { editor, fresh, document, place } = state;
   const { station } = place;
   const arranging = station === 'Arrange';
-  const { job, change, tryOut } = useSetup(state);
-  const plan = useMemo(() => planFor(state.plan, job), [state.plan, job]);
+  const job = useMemo(() => shownSetup(document, place.setup), [document, place.setup]);
+  const setup = job?.setup.id ?? null;
+  const [pace] = useState(() => new Pace());
+  const plan = useMemo(() => planFor(state.plan, setup), [state.plan, setup]);
   const library = useQuery({ queryKey: ['library'], queryFn: () => ask(SHOP.library, {}), staleTime: 60_000 });
   // While a hand moves something, what is reckoned of the document waits until it lets go.
   const calm = useCalm({ document, job }, state.trying);
@@ -137,10 +157,11 @@ export function useScreen(id: string) {
   const layers = useMemo(() => [...place.layers], [place.layers]);
   const sound = useMemo(() => job !== null && drawable.safeParse(job.board).success, [job]);
   const [axis, setAxis] = useState<'x' | 'y'>('x');
-  const look = useArrangement(sound && job ? job : undefined, { selected: layers, axis, moving: state.trying });
+  const look = useArrangement(sound && job ? job : undefined, { selected: layers, axis, moving: state.trying }, pace);
+  const { change, tryOut } = useEdits(editor, setup, pace, look.ahead);
   const behind = useBehind(sound && calm.job ? calm.job : undefined);
-  const surface = useSurface({ ...look, behind }, plan, fresh, arranging ? 'layers' : 'cut', job?.setup.id ?? '');
-  const view = useLook();
+  const surface = useSurface({ ...look, behind }, plan, fresh, arranging ? 'layers' : 'cut', setup ?? '');
+  const view = useLook(pace);
   const stopping = useMemo(
     () => (calm.document ? problems(calm.document).filter((f) => f.stops) : []),
     [calm.document],
@@ -153,7 +174,6 @@ export function useScreen(id: string) {
   const files = useAddFiles({ change, turned, selectLater: editor.selectLater });
   useTitle(document?.name);
   const pass = job?.passes.find((p) => p.id === place.pass) ?? job?.passes[0] ?? null;
-  useKeys({ editor, change, job, station, layers, pass, turned, setRenaming: view.setRenaming });
   const summary = fresh ? (plan?.summary ?? null) : null;
   const hours = useHours(state, job, summary !== null);
   const showSetup = (to: string) => {

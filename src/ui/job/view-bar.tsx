@@ -25,7 +25,7 @@ export function ViewBar({ screen, room }: { screen: OpenScreen; room: Room }) {
   const { state, arranging, look, surface, setCamera, mode, job } = screen;
   const phone = usePhone();
   return (
-    <div className="flex min-h-8 flex-wrap items-center justify-end gap-x-2.5 gap-y-1.5 [&_.btn]:px-2">
+    <div className="isolate flex min-h-8 flex-wrap items-center justify-end gap-x-2.5 gap-y-1.5 [&_.btn]:px-2">
       <div className="min-w-0 flex-1">
         <Progress state={state} arranging={arranging} sharp={look.sharp !== null} proven={surface?.proven ?? false} />
       </div>

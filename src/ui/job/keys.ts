@@ -37,7 +37,7 @@ const isMarked = (): boolean => (getSelection()?.toString() ?? '') !== '';
 /** The key of an act as the hotkeys are told it. */
 const hotkey = (keys: string): string => keys.toLowerCase().replace('ctrl', 'mod').replaceAll(' ', '+');
 
-interface Keys {
+interface KeysOf {
   editor: Editor;
   change(edit: (job: SetupView) => void): void;
   job: SetupView | null;
@@ -50,7 +50,7 @@ interface Keys {
 }
 
 /** What the keys do with what is selected at a station. */
-function actsAt({ job, station, layers, pass, ...doing }: Keys): Act[] {
+function actsAt({ job, station, layers, pass, ...doing }: KeysOf): Act[] {
   if (!job) return [];
   if (station === 'Arrange') return layerActs({ job, ...doing }, layers);
   return station === 'Passes' && pass ? passActs({ job, ...doing }, pass) : [];
@@ -60,7 +60,7 @@ function actsAt({ job, station, layers, pass, ...doing }: Keys): Act[] {
  * Keys of the job screen: 1 to 5 for the stations, Ctrl Z and Ctrl Y or Ctrl Shift Z; the acts of what is selected by their own; at Arrange the arrows
  * nudge by 1 mm (Shift 10, Alt 0.1) and Escape deselects. They do nothing in a field, and single characters only as long as they are allowed.
  */
-export function useKeys(keys: Keys): void {
+export function Keys({ screen: keys }: { screen: KeysOf }): null {
   const { editor, change, station, layers, turned } = keys;
   const single = useSingleKeys();
   // A letter is meant as it stands on the keyboard at hand, wherever that has it.
@@ -112,4 +112,5 @@ export function useKeys(keys: Keys): void {
     },
     { preventDefault: true, ignoreModifiers: true, ignoreEventWhen: hasArrows, enabled: picked },
   );
+  return null;
 }
