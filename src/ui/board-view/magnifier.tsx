@@ -4,6 +4,8 @@ import { pointerOn } from './layout';
 
 /** The glass: how wide it is, how many times as large things are in it, and how far over the finger it is held, pixels. */
 const GLASS = { size: 116, times: 2.5, over: 92 };
+/** What ends a finger's looking: it goes, or what it held down long has opened a menu. */
+const ENDS = ['pointerup', 'pointercancel', 'lostpointercapture', 'contextmenu'] as const;
 /** A finger that stays so long before it leads the view along wants to see what is under it, ms. */
 const WAIT = 220;
 
@@ -51,14 +53,12 @@ function useFinger(element: RefObject<HTMLElement | null>): Place | null {
     };
     on.addEventListener('pointerdown', down, true);
     on.addEventListener('pointermove', move, true);
-    for (const end of ['pointerup', 'pointercancel', 'lostpointercapture'] as const)
-      on.addEventListener(end, leave, true);
+    for (const end of ENDS) on.addEventListener(end, leave, true);
     return () => {
       clearTimeout(timer);
       on.removeEventListener('pointerdown', down, true);
       on.removeEventListener('pointermove', move, true);
-      for (const end of ['pointerup', 'pointercancel', 'lostpointercapture'] as const)
-        on.removeEventListener(end, leave, true);
+      for (const end of ENDS) on.removeEventListener(end, leave, true);
     };
   }, [element]);
   return finger;
