@@ -8,9 +8,15 @@ import type { SetupView } from '@/core/setup/view';
 import { clean } from '@/core/units/round';
 import { editLayers, moveLayers } from './actions';
 
+/** A box that what is moved may snap to, and its name. */
+export interface Snapped {
+  name: string;
+  bounds: Bounds;
+}
+
 /** What is being dragged, and from where. */
 export type Drag =
-  | { kind: 'move'; ids: string[]; x: number; y: number; box: Bounds; others: { name: string; bounds: Bounds }[] }
+  | { kind: 'move'; ids: string[]; x: number; y: number; box: Bounds; others: Snapped[] }
   | { kind: 'size'; layer: Layer; x: number; y: number }
   | { kind: 'turn'; layer: Layer };
 

@@ -9,7 +9,7 @@ import type { SetupView } from '@/core/setup/view';
 import { clean } from '@/core/units/round';
 import { type Layout, onScreen, pointerOn } from '@/ui/board-view/layout';
 import { boundsAround, editLayers } from './actions';
-import { type Drag, type Edit, moveEdit, sizeEdit, turnEdit } from './drag-edits';
+import { type Drag, type Edit, moveEdit, type Snapped, sizeEdit, turnEdit } from './drag-edits';
 import { fieldsOf } from './kinds/registry';
 import { Grips, outlineOf, SnapLines } from './layer-grips';
 import type { CloseLook } from './looks';
@@ -37,6 +37,16 @@ function takenWith(job: SetupView, selected: string[], hit: Layer, e: ReactPoint
     return selected.includes(hit.id) ? selected.filter((s) => s !== hit.id) : [...selected, hit.id];
   if (selected.includes(hit.id)) return selected;
   return hit.group !== null && !e.altKey ? job.layers.filter((l) => l.group === hit.group).map((l) => l.id) : [hit.id];
+}
+
+/** What layers that are moved may snap to. */
+function othersThan(ids: string[], { layers, board }: SetupView, close: CloseLook | null): Snapped[] {
+  const others = layers
+    .filter((l) => !ids.includes(l.id) && !l.hidden)
+    .map((l) => ({ name: l.name, bounds: boundsOf(l) }));
+  others.push({ name: 'the board', bounds: { x0: 0, y0: 0, x1: board.x, y1: board.y } });
+  if (close?.field && ids.includes(close.id)) others.push({ name: 'the field', bounds: close.field.bounds });
+  return others;
 }
 
 /** Layers handled on the board: press to select, drag to move with snapping, corners to size, the knob to turn. */
@@ -73,12 +83,7 @@ export function LayerHandles({ job, selected, close, layout, pinching, onSelect,
     const moving = ids.filter((id) => !job.layers.find((l) => l.id === id)?.locked);
     const box = boundsAround(job, moving);
     if (moving.length === 0 || !box) return;
-    const others = job.layers
-      .filter((l) => !ids.includes(l.id) && !l.hidden)
-      .map((l) => ({ name: l.name, bounds: boundsOf(l) }));
-    others.push({ name: 'the board', bounds: { x0: 0, y0: 0, x1: board.x, y1: board.y } });
-    if (close?.field && ids.includes(close.id)) others.push({ name: 'the field', bounds: close.field.bounds });
-    start(e, { kind: 'move', ids: moving, ...p, box, others });
+    start(e, { kind: 'move', ids: moving, ...p, box, others: othersThan(ids, job, close) });
   };
 
   const move = (e: ReactPointerEvent) => {
