@@ -20,6 +20,8 @@ export interface TargetInput {
   drop: number;
   /** Where the passes work. */
   regions: Region[];
+  /** Below which width kept board counts as frail, mm; FRAIL for planning, `frailToProve` for what a cut is held against. */
+  frail?: number;
 }
 
 /**
@@ -32,13 +34,20 @@ export const FRAIL = 4;
 const FRAIL_CELL = 0.4;
 
 /**
+ * The width that the proof counts as frail, mm: planning and proof measure strips on grids of their own, each to within a cell, and one that
+ * planning has just found too thin to stand must not be kept board to the proof. @param cell of planning, mm
+ */
+export const frailToProve = (cell: number): number => FRAIL + 2 * Math.max(FRAIL_CELL, cell);
+
+/**
  * Which cells of a coarse grid are kept board that stands firm: a morphological opening of the board beyond the trenches
- * by a disc of FRAIL across.
+ * by a disc so far `across`, mm.
  */
 function firmBoard(
   outside: Float32Array,
   grid: Grid,
   trench: number,
+  across: number,
 ): { firm: Uint8Array; factor: number; width: number } {
   const factor = Math.max(1, Math.round(FRAIL_CELL / grid.cell));
   // One more cell on every side stands for the air beyond the edge.
@@ -52,7 +61,7 @@ function firmBoard(
       if (outside[y * grid.width + x] > trench) kept[j * width + i] = 1;
     }
   }
-  const r = FRAIL / 2 / (factor * grid.cell);
+  const r = across / 2 / (factor * grid.cell);
   const depth = distanceInside(kept, width, height);
   const core = new Uint8Array(depth.length);
   for (let k = 0; k < core.length; k++) if (depth[k] > r) core[k] = 1;
@@ -110,7 +119,7 @@ export const datumOf = ({ mode, skin, drop, peak }: Pick<TargetInput, 'mode' | '
  * everywhere else the board's own top, kept.
  */
 export function buildTarget(input: TargetInput): Target {
-  const { grid, z, cover: inside, mode, low } = input;
+  const { grid, z, cover: inside, mode, low, frail: across = FRAIL } = input;
   const { width, height, cell, originX, originY } = grid;
   const datum = datumOf(input);
   const ground = mode === 'sunk' ? datum + Math.min(0, low) : datum;
@@ -122,11 +131,11 @@ export function buildTarget(input: TargetInput): Target {
   const [relief] = input.regions.filter((a) => a.area.kind === 'relief').sort((a, b) => b.trench - a.trench);
   const regions = input.regions.filter((a) => a.area.kind !== 'relief' || a === relief);
   const widest = mode === 'raised' && relief?.trench > 0 ? relief : undefined;
-  const standing = widest ? firmBoard(outside, grid, widest.trench) : null;
+  const standing = widest ? firmBoard(outside, grid, widest.trench, across) : null;
   const frail = (i: number, j: number, k: number) =>
     widest !== undefined &&
     standing !== null &&
-    outside[k] <= widest.trench + FRAIL &&
+    outside[k] <= widest.trench + across &&
     !standing.firm[(Math.floor(j / standing.factor) + 1) * standing.width + Math.floor(i / standing.factor) + 1];
   for (let j = 0; j < height; j++) {
     const y = originY + j * cell;

@@ -1,7 +1,8 @@
 import { expect, test } from 'vitest';
-import { buildTarget, MASK } from '../arrange/target';
+import { buildTarget, frailToProve, MASK } from '../arrange/target';
 import { DRAWER, SHOP_MACHINE } from '../doc/defaults';
-import { AIR, boardGrid, type HeightField, makeField } from '../field/height-field';
+import { distanceOutside } from '../field/distance';
+import { AIR, boardGrid, cellPlace, type HeightField, makeField, nearestCell } from '../field/height-field';
 import { localHost } from '../kernels/host';
 import { HEIGHTS } from '../plan/plan-test-kit';
 import { makeContext } from './context';
@@ -163,4 +164,39 @@ test('a strip too thin to stand goes with the trench; a firm one stays', () => {
   expect(at(0.6, 30)).toBe(MASK.waste);
   expect(at(50, 30)).toBe(MASK.keep);
   expect(at(20, 5)).toBe(MASK.keep);
+});
+
+test('what planning has found too thin to stand is no island of kept board to the proof, whatever the cells of each', () => {
+  const seated = { mode: 'raised' as const, peak: 3, low: 0, skin: 0, drop: 0, regions: [region(9.525)] };
+  const isKept = (m: number) => (m === MASK.keep ? 1 : 0);
+  /** A plate on a board of 100 x 76, drawn on cells of a size. */
+  const on = (cell: number, [x0, y0, x1, y1]: number[], frail?: number) => {
+    const relief = makeField(boardGrid(100, 76, cell), AIR);
+    for (let k = 0; k < relief.data.length; k++) {
+      const { x, y } = cellPlace(relief, k);
+      if (x > x0 && x < x1 && y > y0 && y < y1) relief.data[k] = 3;
+    }
+    const { field, mask } = buildTarget({ ...standing(relief), ...seated, frail });
+    return { field, kept: Uint8Array.from(mask, isKept) };
+  };
+  /** Cells of kept board further than `near` mm from all board that planning keeps. */
+  const islands = (planned: ReturnType<typeof on>, proven: ReturnType<typeof on>, near: number) => {
+    const away = distanceOutside(planned.kept, planned.field.width, planned.field.height);
+    return proven.kept.filter((kept, k) => {
+      const { x, y } = cellPlace(proven.field, k);
+      return kept === 1 && away[nearestCell(planned.field, x, y)] * planned.field.cell > near;
+    }).length;
+  };
+  const without: number[] = [];
+  for (const cell of [0.3, 0.5, 0.8])
+    for (let gap = 13.4; gap < 14; gap += 0.055) {
+      const plate = [gap, 10, 90, 76 - gap];
+      const planned = on(cell, plate);
+      // Strips of about 4 mm; the rim of what stands firm is the same to within two cells.
+      const near = 2 * Math.max(0.4, cell);
+      expect(islands(planned, on(0.25, plate, frailToProve(cell)), near), `${cell} ${gap}`).toBe(0);
+      without.push(islands(planned, on(0.25, plate), near));
+    }
+  // It is the allowance that makes the difference.
+  expect(Math.max(...without)).toBeGreaterThan(0);
 });

@@ -4,7 +4,7 @@ import { grooveOf, isGroove } from '../arrange/grooves';
 import { sourceKind } from '../arrange/kinds/registry';
 import { placedOf } from '../arrange/render';
 import { outlineOf, type Shown } from '../arrange/silhouette';
-import { buildTarget, datumOf, keepStretches, type Region, type Target } from '../arrange/target';
+import { buildTarget, datumOf, FRAIL, frailToProve, keepStretches, type Region, type Target } from '../arrange/target';
 import { keptOf } from '../doc/drum';
 import type { OutlineRef } from '../doc/outline-ref';
 import { outlineOfPass } from '../doc/pass';
@@ -13,6 +13,7 @@ import type { Found } from '../findings/finding';
 import type { Polygon } from '../outline/polygon';
 import { unionRings } from '../outline/union';
 import { stepdownDeep } from '../passes/bearable';
+import { cellOf } from '../passes/cell';
 import { type CutGround, groundOf, joinGrounds } from '../passes/ground';
 import { kindOf } from '../passes/registry';
 import { cutSlots, type Slot } from '../passes/slots';
@@ -128,7 +129,13 @@ export async function drawAgain(
   env: PlanEnvironment,
 ): Promise<{ key: string; part: PartToProve }> {
   const made = await composeJob(view, eye, load, env.stage);
-  const { key, target } = await targetOf(view, eye, { ...made, facts: composite, areas }, env);
+  const { key, target } = await targetOf(
+    view,
+    eye,
+    { ...made, facts: composite, areas },
+    env,
+    frailToProve(cellOf(view).cell),
+  );
   const { data } = target.field;
   for (let k = 0; k < data.length; k++) if (data[k] > 0) data[k] = 0;
   const opened = await cutSlots(target, slots, env.host);
@@ -146,14 +153,16 @@ async function targetOf(
   grid: Grid,
   { key: composite, z, cover, facts, areas }: Seated,
   env: PlanEnvironment,
+  frail = FRAIL,
 ): Promise<{ key: string; target: Target; regions: (Region | null)[] }> {
   const plain = areas.map((a) => a && { ...a, polygon: a.polygon?.map((r) => Array.from(r)) });
   const { peak, low } = facts;
   const regions = areas.map((a) => a && regionOf(a, grid));
   const kept = keptOf(view.board).map(({ from, to }) => [from, to]);
-  const { key, result } = await env.stage('target', { composite, peak, low, areas: plain, kept }, async () => {
+  const { key, result } = await env.stage('target', { composite, peak, low, areas: plain, kept, frail }, async () => {
     const { mode, skin, drop } = view.seat;
-    const t = buildTarget({ grid, z, cover, mode, peak, low, skin, drop, regions: regions.filter((r) => r !== null) });
+    const within = regions.filter((r) => r !== null);
+    const t = buildTarget({ grid, z, cover, mode, peak, low, skin, drop, regions: within, frail });
     keepStretches(t, kept);
     return { meta: { ground: t.ground }, arrays: { field: t.field.data, mask: t.mask, outside: t.outside } };
   });
