@@ -161,3 +161,31 @@ test('while it is being sharpened, only the newest of what comes to rest waits f
   await fine()[1].answer();
   expect(work.get().sharp?.of).toBe(surfaceKey(input(3)));
 });
+
+test('the same input once more is no other, and what goes with a coarse look is told just before it is shown', async () => {
+  const told: (number | undefined)[] = [];
+  const asked: number[] = [];
+  const work: Arranging = new Arranging(
+    {
+      coarse: async (i) => {
+        asked.push(i.board.x);
+        return { ...LOOK, cells: i.board.x, close: null, section: null, thin: {}, problems: {} };
+      },
+      fine: async () => LOOK,
+      full: async () => LOOK,
+    },
+    () => told.push(work.get().coarse?.cells),
+  );
+  const one = input(1, { moving: true });
+  work.show(one);
+  work.show(one);
+  await vi.advanceTimersByTimeAsync(0);
+  work.show(one);
+  await vi.advanceTimersByTimeAsync(0);
+  expect(asked).toEqual([1]);
+  work.show(input(2, { moving: true }));
+  await vi.advanceTimersByTimeAsync(0);
+  expect(asked).toEqual([1, 2]);
+  expect(told).toEqual([undefined, 1]);
+  work.stop();
+});

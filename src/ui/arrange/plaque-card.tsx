@@ -25,6 +25,12 @@ interface Props {
   onMissed(map: { grid: Grid; mask: Uint8Array } | null): void;
 }
 
+/** What is said while nothing is known of the surface. */
+function saysNothingYet(layers: number, shown: number): string {
+  if (layers === 0) return 'An empty board. Add something, and it is joined here.';
+  return shown === 0 ? 'All layers are hidden.' : 'The layers are being joined.';
+}
+
 /** The whole plaque: its depth budget, the detail that a bit can reach, what goes out, and its versions. */
 export function PlaqueCard({ id, job, revision, facts, library, change, onMissed }: Props) {
   const shown = job.layers.filter((l) => !l.hidden);
@@ -40,7 +46,7 @@ export function PlaqueCard({ id, job, revision, facts, library, change, onMissed
             {job.seat.mode === 'sunk' ? "deep in the board's own top" : 'over its base plane'}.
           </>
         ) : (
-          'An empty board. Add something, and it is joined here.'
+          saysNothingYet(job.layers.length, shown.length)
         )}
         {facts && facts.clipped.area > 0 && (
           <span className="text-accent">

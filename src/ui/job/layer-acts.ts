@@ -22,11 +22,13 @@ export interface Doing {
   setRenaming(id: string | null): void;
 }
 
-/** The way back over the change that was just made; where others have been made since, it is not theirs that is taken back. */
+/** The way back over the change that was just made; where others have been made since, or it has been gone already, nothing else is taken back. */
 export function wayBack(editor: Editor): () => void {
   const made = shownOn(editor.get().line);
   return () => {
-    if (shownOn(editor.get().line) === made) editor.undo();
+    const { line } = editor.get();
+    if (shownOn(line) === made) editor.undo();
+    else if (line.entries.slice(line.at).some((e) => e.document === made)) notices.say('It is back already');
     else notices.say('More has been changed since: Ctrl Z goes back step by step');
   };
 }
