@@ -137,6 +137,17 @@ test('a version that cannot be saved is told with its field, and passed over onc
 /** Another page saves this name on top of what is in force. */
 const elsewhere = (name: string) => server.save(server.head, { ...server.document, name });
 
+test('a server that answers again with a conflict is not said to be silent any more', async () => {
+  server.offline();
+  rename('Mine');
+  await pass(500);
+  expect(editor.get()).toMatchObject({ saving: 'offline', problem: expect.stringMatching(/does not answer/) });
+  server.failing = null;
+  await elsewhere('Theirs');
+  await pass(20_000);
+  expect(editor.get()).toMatchObject({ saving: 'refused', problem: null, conflict: { head: 'v1', kept: 'v2' } });
+});
+
 test('two saves on top of the same version: nothing goes on before a person has chosen, and mine goes on top', async () => {
   await elsewhere('Theirs');
   rename('Mine');

@@ -111,7 +111,8 @@ export class Sync {
 
   private failed(e: unknown): void {
     if (e instanceof AskError && e.says.head && e.says.kept)
-      this.of.say({ saving: 'refused', conflict: { head: e.says.head, kept: e.says.kept } });
+      // The server has answered: that it did not before is no longer to be said.
+      this.of.say({ saving: 'refused', problem: null, conflict: { head: e.says.head, kept: e.says.kept } });
     else if (e instanceof AskError && e.status === 0) {
       this.of.say({ saving: 'offline', problem: OFFLINE });
       if (this.of.open()) this.again(this.wait);
