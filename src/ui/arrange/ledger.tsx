@@ -54,11 +54,11 @@ export function LedgerLines({ job, facts }: { job: SetupView; facts: SurfaceFact
     <table className="mt-1 w-full text-[13px]">
       <thead className="soft text-left">
         <tr>
-          <th className="font-normal">layer</th>
-          <th className="text-right font-normal">lift, {saidUnit()}</th>
-          <th className="text-right font-normal">rise, {saidUnit()}</th>
-          <th className="text-right font-normal" title="lift and rise together; carved ones go down">
-            lift + rise, {saidUnit()}
+          <th className="font-normal">layer, in {saidUnit()}</th>
+          <th className="pl-3 text-right font-normal">lift</th>
+          <th className="pl-3 text-right font-normal">rise</th>
+          <th className="pl-3 text-right font-normal" title="lift and rise together; carved ones go down">
+            lift + rise
           </th>
         </tr>
       </thead>
