@@ -1,5 +1,4 @@
 'use client';
-import { replaceEqualDeep } from '@tanstack/react-query';
 import { type PointerEvent as ReactPointerEvent, useEffect, useRef, useState } from 'react';
 import { sourceKind } from '@/core/arrange/kinds/registry';
 import { resizeLayer } from '@/core/arrange/new-layer';
@@ -53,7 +52,8 @@ function othersThan(ids: string[], { layers, board }: SetupView, close: CloseLoo
 export function LayerHandles({ job, selected, close, layout, pinching, onSelect, tryOut, change }: Props) {
   const rect = useRef<SVGRectElement>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
-  const [snaps, setSnaps] = useState<Snap[]>([]);
+  // Drawn when what moves is drawn, and no sooner.
+  const snaps = useRef<Snap[]>([]);
   const pending = useRef<Edit | null>(null);
   const [{ scale }, { board }] = [layout, job];
   const { px, py, ...on } = onScreen(layout);
@@ -93,8 +93,7 @@ export function LayerHandles({ job, selected, close, layout, pinching, onSelect,
     if (drag.kind === 'move') {
       if (Math.hypot(p.x - drag.x, p.y - drag.y) * scale < STILL && !pending.current) return;
       const moved = moveEdit(drag, p, e, REACH / scale);
-      const now = replaceEqualDeep(snaps, moved.snaps);
-      if (now !== snaps) setSnaps(now);
+      snaps.current = moved.snaps;
       edit = moved.edit;
     } else
       edit = drag.kind === 'size' ? sizeEdit(drag, p, e.shiftKey) : turnEdit(drag.layer, p, e.ctrlKey || e.metaKey);
@@ -106,7 +105,7 @@ export function LayerHandles({ job, selected, close, layout, pinching, onSelect,
     const edit = pending.current;
     pending.current = null;
     setDrag(null);
-    setSnaps([]);
+    snaps.current = [];
     if (edit) change(edit);
     else tryOut(null);
   };
@@ -147,7 +146,7 @@ export function LayerHandles({ job, selected, close, layout, pinching, onSelect,
           pointerEvents="none"
         />
       ))}
-      <SnapLines {...{ snaps, board, px, py }} />
+      <SnapLines snaps={snaps.current} {...{ board, px, py }} />
       {one && close?.id === one.id && close.standing && (
         <Margins standing={close.standing} field={close.field?.bounds ?? null} board={board} px={px} py={py} />
       )}
