@@ -54,8 +54,10 @@ test('a file becomes programs in six actions where nothing is changed but the bo
 });
 
 test('a file, chosen in a dialog, becomes programs by keyboard alone', async ({ page }) => {
+  // A page that has asked for its jobs hears its keys.
+  const asked = page.waitForResponse((r) => r.url().endsWith('/api/jobs'));
   await page.goto('/');
-  await page.getByRole('heading').first().waitFor();
+  await asked;
   await tabTo(page, /Drop a relief here/);
   const chooser = page.waitForEvent('filechooser');
   await page.keyboard.press('Enter');
