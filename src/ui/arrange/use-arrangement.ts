@@ -3,7 +3,7 @@ import type { Remote } from 'comlink';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { cellOf } from '@/core/passes/cell';
 import type { SetupView } from '@/core/setup/view';
-import type { Pace } from '../job/pace';
+import type { Pace } from '../board-view/pace';
 import { Hand } from '../workers/hand';
 import type { ArrangeApi } from './arrange.worker';
 import { Arranging, surfaceKey } from './arranging';

@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react';
 import { Store } from '../editor/store';
-import type { Pace } from '../job/pace';
+import type { Pace } from './pace';
 
 type Place = { x: number; y: number };
 
